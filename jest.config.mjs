@@ -1,0 +1,9 @@
+/** Unit tests: the core and the kernel alone, the server with its real database. */
+export default {
+  testEnvironment: 'node',
+  testEnvironmentOptions: { customExportConditions: ['source', 'node'] },
+  testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  transform: { '^.+\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } }] },
+  testTimeout: 60_000,
+};

@@ -1,0 +1,99 @@
+/** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
+import { Ledger } from '../../ledger/ledger.ts';
+import type { SketchGeometry } from '../../sketch/schema.ts';
+import { solveSketch } from '../../sketch/solve.ts';
+import { clashSentence } from '../../steps/sketch/evaluate.ts';
+import type { SketchStep } from '../../steps/sketch/schema.ts';
+import { EditRefused, type Edit } from '../change.ts';
+import type { Design } from '../schema.ts';
+import { plain } from './dimensions.ts';
+
+function sketchStep(draft: Design, part: string, step: string): SketchStep {
+  const found = draft.parts[part]?.steps[step];
+  if (found?.kind !== 'sketch') throw new EditRefused('This sketch no longer exists.');
+  return found;
+}
+
+/**
+ * Change a sketch's points, curves and constraints, and solve it. Refused with
+ * a sentence that names what disagrees when it solved before and would not after.
+ */
+export function editSketch(part: string, step: string, label: string, change: (sketch: SketchGeometry) => void): Edit {
+  return {
+    command: 'edit-sketch',
+    label,
+    run(draft) {
+      const sketch = sketchStep(draft, part, step);
+      const before = plain(draft);
+      change(sketch);
+      settleSketch(draft, part, step, solvedIn(before, new Ledger(before), part, step));
+    },
+  };
+}
+
+function solve(design: Design, ledger: Ledger, part: string, step: string) {
+  const sketch = design.parts[part]!.steps[step] as SketchStep;
+  return solveSketch(sketch, (id) => {
+    const value = ledger.valueOf(`${step}.${id}`);
+    if (!value.ok) throw new EditRefused(value.message);
+    return value.quantity.value;
+  });
+}
+
+function solvedIn(design: Design, ledger: Ledger, part: string, step: string): boolean {
+  try {
+    return solve(design, ledger, part, step).solved;
+  } catch (error) {
+    if (error instanceof EditRefused) return false;
+    throw error;
+  }
+}
+
+/** Solve a sketch of the draft and store where everything went. */
+function settleSketch(draft: Design, part: string, step: string, refuseClash: boolean): void {
+  const design = plain(draft);
+  let solution: ReturnType<typeof solve>;
+  try {
+    solution = solve(design, new Ledger(design), part, step);
+  } catch (error) {
+    // A sketch that had a number without value before may be edited on.
+    if (error instanceof EditRefused && !refuseClash) return;
+    throw error;
+  }
+  const sketch = sketchStep(draft, part, step);
+  if (!solution.solved) {
+    if (refuseClash) throw new EditRefused(clashSentence(design.parts[part]!.steps[step] as SketchStep, solution));
+    return;
+  }
+  storeGeometry(sketch, solution.geometry);
+}
+
+/** Write positions that moved; the rest stays the same object, so that changes are small. */
+function storeGeometry(sketch: SketchGeometry, solved: SketchGeometry): void {
+  for (const [id, [x, y]] of Object.entries(solved.points)) {
+    const point = sketch.points[id];
+    if (point && (Math.abs(point[0] - x) > UNMOVED || Math.abs(point[1] - y) > UNMOVED)) sketch.points[id] = [x, y];
+  }
+  for (const [id, curve] of Object.entries(solved.curves)) {
+    const own = sketch.curves[id];
+    if (curve.kind === 'circle' && own?.kind === 'circle' && Math.abs(own.radius - curve.radius) > UNMOVED) own.radius = curve.radius;
+  }
+}
+
+/** mm; smaller moves are not worth a patch. */
+const UNMOVED = 1e-9;
+
+/**
+ * After a number changed, store the new picture of every sketch it reached. The
+ * sketch whose own dimension was edited must solve; others report for themselves.
+ */
+export function resolveSketches(draft: Design, before: Ledger, after: Ledger, own: string | null): void {
+  const changed = new Map<string, string>();
+  for (const entry of after.entries) {
+    if (entry.owner.level !== 'sketch') continue;
+    const was = before.valueOf(entry.ref);
+    const is = after.valueOfEntry(entry);
+    if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value)) changed.set(entry.owner.step, entry.owner.part);
+  }
+  for (const [step, part] of changed) settleSketch(draft, part, step, step === own);
+}

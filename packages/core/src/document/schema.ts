@@ -1,0 +1,67 @@
+/** The design document: the one definition of types, validation and the published JSON Schema. */
+import { z } from 'zod';
+import { Dimensions } from '../dimensions/schema.ts';
+import { Name } from '../steps/slots.ts';
+import { Step } from '../steps/schema.ts';
+import { LENGTH_UNITS, ANGLE_UNITS } from '../units/units.ts';
+import { MATERIAL_KEYS } from '../standards/materials.ts';
+import { Id } from './ids.ts';
+
+export const FORMAT = 'helb-design';
+export const FORMAT_VERSION = 1;
+
+/** More than any honest part; keeps a hostile file from tying up the machine. */
+const MAX_STEPS = 2000;
+const MAX_PARTS = 500;
+
+export const Part = z
+  .strictObject({
+    name: Name,
+    color: z.string().regex(/^#[0-9A-Fa-f]{6}$/).optional(),
+    material: z.enum(MATERIAL_KEYS).optional(),
+    dimensions: Dimensions,
+    dimensionOrder: z.array(Id),
+    steps: z.record(Id, Step),
+    stepOrder: z.array(Id).max(MAX_STEPS).describe('Step ids in the order they are made.'),
+  })
+  .describe('One part: a recipe of steps.');
+export type Part = z.infer<typeof Part>;
+
+export const Units = z
+  .strictObject({
+    length: z.enum(LENGTH_UNITS),
+    angle: z.enum(ANGLE_UNITS),
+    decimals: z.number().int().min(0).max(8),
+  })
+  .describe('How numbers are shown, and the unit of a bare number in an expression. Geometry is always in mm.');
+
+export const Design = z
+  .strictObject({
+    format: z.literal(FORMAT),
+    version: z.literal(FORMAT_VERSION),
+    name: Name,
+    units: Units,
+    dimensions: Dimensions,
+    dimensionOrder: z.array(Id),
+    parts: z.record(Id, Part),
+    partOrder: z.array(Id).max(MAX_PARTS),
+  })
+  .describe('A design.');
+export type Design = z.infer<typeof Design>;
+
+export function emptyDesign(name: string): Design {
+  return {
+    format: FORMAT,
+    version: FORMAT_VERSION,
+    name,
+    units: { length: 'mm', angle: 'deg', decimals: 3 },
+    dimensions: {},
+    dimensionOrder: [],
+    parts: {},
+    partOrder: [],
+  };
+}
+
+export function emptyPart(name: string): Part {
+  return { name, dimensions: {}, dimensionOrder: [], steps: {}, stepOrder: [] };
+}

@@ -1,0 +1,119 @@
+/**
+ * Every number of a design in one list: its own dimensions, each part's,
+ * each sketch's, and the numbers in steps' slots.
+ */
+import type { Design } from '../document/schema.ts';
+import { isDimension, type Constraint, type DimensionConstraint } from '../sketch/schema.ts';
+import { numberSlots } from '../steps/numbers.ts';
+import type { Step } from '../steps/schema.ts';
+import type { QuantityKind } from '../units/units.ts';
+
+export type EntryOwner =
+  | { readonly level: 'design' }
+  | { readonly level: 'part'; readonly part: string }
+  | { readonly level: 'sketch' | 'slot'; readonly part: string; readonly step: string };
+
+export interface DimensionEntry {
+  /** How expressions store it: `plate_thk`, or `step.key` for a number inside a step. */
+  readonly ref: string;
+  readonly owner: EntryOwner;
+  readonly name: string;
+  /** Name with its surroundings, outermost first: ['bracket', 'outline', 'width']. */
+  readonly path: readonly string[];
+  readonly expression: string;
+  /** The kind the place demands; null where any will do. */
+  readonly kind: QuantityKind | null;
+  readonly dial: boolean;
+}
+
+/** A name as it can be typed in an expression: `Wall holes` → `wall_holes`. */
+export function wordOf(name: string): string {
+  const word = name
+    .trim()
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '_')
+    .replace(/^_+|_+$/g, '');
+  return /^[\p{L}_]/u.test(word) ? word : `_${word}`;
+}
+
+export function collectEntries(design: Design): DimensionEntry[] {
+  const entries: DimensionEntry[] = [];
+  for (const id of design.dimensionOrder) {
+    const d = design.dimensions[id];
+    if (d) {
+      entries.push({ ref: id, owner: { level: 'design' }, name: d.name, path: [d.name], expression: d.value, kind: null, dial: d.dial !== undefined });
+    }
+  }
+  for (const partId of design.partOrder) {
+    const part = design.parts[partId];
+    if (!part) continue;
+    const partWord = wordOf(part.name);
+    for (const id of part.dimensionOrder) {
+      const d = part.dimensions[id];
+      if (d) {
+        const path = [partWord, d.name];
+        entries.push({ ref: id, owner: { level: 'part', part: partId }, name: d.name, path, expression: d.value, kind: null, dial: d.dial !== undefined });
+      }
+    }
+    for (const stepId of part.stepOrder) {
+      const step = part.steps[stepId];
+      if (step) entries.push(...entriesOfStep(partId, partWord, stepId, step));
+    }
+  }
+  return entries;
+}
+
+function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
+  const stepWord = wordOf(step.name);
+  const make = (level: 'sketch' | 'slot', key: string, name: string, expression: string, kind: QuantityKind): DimensionEntry => ({
+    ref: `${stepId}.${key}`,
+    owner: { level, part, step: stepId },
+    name,
+    path: [partWord, stepWord, name],
+    expression,
+    kind,
+    dial: false,
+  });
+  if (step.kind !== 'sketch') {
+    return numberSlots(step).map((slot) => make('slot', slot.key, slot.key, slot.expression, slot.kind));
+  }
+  const names = sketchDimensionNames(step.constraints);
+  return Object.entries(step.constraints).flatMap(([id, constraint]) =>
+    isDimension(constraint) ? [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint))] : [],
+  );
+}
+
+export function quantityOf(constraint: DimensionConstraint): QuantityKind {
+  return constraint.kind === 'angle' ? 'angle' : 'length';
+}
+
+const DEFAULT_NAMES: Record<DimensionConstraint['kind'], string> = {
+  distance: 'length',
+  horizontal_distance: 'width',
+  vertical_distance: 'height',
+  radius: 'radius',
+  diameter: 'diameter',
+  angle: 'angle',
+};
+
+/** Names of a sketch's dimensions by constraint id; those without one get `width`, `width_2`, … */
+export function sketchDimensionNames(constraints: Readonly<Record<string, Constraint>>): Map<string, string> {
+  const names = new Map<string, string>();
+  const taken = new Set<string>();
+  const dimensions = Object.entries(constraints).filter((entry): entry is [string, DimensionConstraint] => isDimension(entry[1]));
+  for (const [id, c] of dimensions) {
+    if (c.name) {
+      names.set(id, c.name);
+      taken.add(c.name);
+    }
+  }
+  for (const [id, c] of dimensions) {
+    if (c.name) continue;
+    const base = DEFAULT_NAMES[c.kind];
+    let name = base;
+    for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
+    names.set(id, name);
+    taken.add(name);
+  }
+  return names;
+}

@@ -1,0 +1,132 @@
+/**
+ * Damped Gauss–Newton: repeatedly solves (JᵀJ + λW) Δ = −Jᵀr by sparse factorisation.
+ *
+ * With λ tiny, Δ is the smallest change (weighted by W) that meets the
+ * linearised equations, so what need not move stays; λ grows only when a step
+ * fails to lessen the residual. Redundant equations do no harm.
+ */
+import { EquationRows } from './rows.ts';
+import { SparseLdl } from './ldl.ts';
+
+/** Small against the unit slopes of the equations, large against rounding (see the class comment). */
+const LEAST_DAMPING = 1e-9;
+const MOST_DAMPING = 1e6;
+const MAX_ITERATIONS = 60;
+
+export interface SolveSummary {
+  readonly converged: boolean;
+  readonly iterations: number;
+  /** Largest |residual| left, mm. */
+  readonly residual: number;
+}
+
+export class GaussNewton {
+  private readonly ldl: SparseLdl;
+  private readonly normal: Float64Array;
+  /** For each product of entries within a row, the place in `normal` it adds to. */
+  private readonly target: Int32Array;
+  private readonly diagonal: Int32Array;
+  private readonly step: Float64Array;
+  private readonly before: Float64Array;
+
+  /**
+   * @param rows the group's equations
+   * @param slots the slot in the value array of each local unknown
+   */
+  constructor(
+    readonly rows: EquationRows,
+    private readonly slots: ArrayLike<number>,
+  ) {
+    const n = rows.unknowns;
+    const place = new Map<number, number>();
+    const rowOf: number[] = [];
+    const colOf: number[] = [];
+    const placeOf = (i: number, j: number): number => {
+      const key = Math.min(i, j) * n + Math.max(i, j);
+      let at = place.get(key);
+      if (at === undefined) {
+        at = rowOf.push(Math.min(i, j)) - 1;
+        colOf.push(Math.max(i, j));
+        place.set(key, at);
+      }
+      return at;
+    };
+    this.diagonal = Int32Array.from({ length: n }, (_, i) => placeOf(i, i));
+    const target: number[] = [];
+    for (let r = 0; r < rows.equations.length; r++) {
+      for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) {
+        for (let q = p; q < rows.start[r + 1]!; q++) target.push(placeOf(rows.unknown[p]!, rows.unknown[q]!));
+      }
+    }
+    this.target = Int32Array.from(target);
+    this.normal = new Float64Array(rowOf.length);
+    this.ldl = new SparseLdl(n, rowOf, colOf);
+    this.step = new Float64Array(n);
+    this.before = new Float64Array(n);
+  }
+
+  /**
+   * Change `values` in place until every residual is below `tolerance` (mm).
+   * @param weights how dear it is to move each local unknown; 1 is usual
+   */
+  solve(values: Float64Array, tolerance: number, weights?: Float64Array): SolveSummary {
+    const { rows, slots, step, before } = this;
+    let cost = rows.evaluate(values);
+    let damping = LEAST_DAMPING;
+    let iterations = 0;
+    let stalled = 0;
+    while (iterations < MAX_ITERATIONS && largest(rows.residual) > tolerance && stalled < 3) {
+      iterations++;
+      if (!this.computeStep(damping, weights)) {
+        damping = Math.max(damping * 100, 1e-7);
+        continue;
+      }
+      for (let i = 0; i < step.length; i++) before[i] = values[slots[i]!]!;
+      for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]! + step[i]!;
+      const next = rows.evaluate(values);
+      if (next < cost) {
+        // Rounding sets a floor; standing there is not progress.
+        stalled = next > cost * 0.999 ? stalled + 1 : 0;
+        cost = next;
+        damping = Math.max(damping / 30, LEAST_DAMPING);
+      } else {
+        for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]!;
+        rows.evaluate(values);
+        if (damping >= MOST_DAMPING) break;
+        damping = Math.max(damping * 30, 1e-4);
+      }
+    }
+    const residual = largest(rows.residual);
+    return { converged: residual <= tolerance, iterations, residual };
+  }
+
+  private computeStep(damping: number, weights: Float64Array | undefined): boolean {
+    const { rows, normal, target, step } = this;
+    normal.fill(0);
+    step.fill(0);
+    let t = 0;
+    for (let r = 0; r < rows.equations.length; r++) {
+      const residual = rows.residual[r]!;
+      const end = rows.start[r + 1]!;
+      for (let p = rows.start[r]!; p < end; p++) {
+        const value = rows.value[p]!;
+        step[rows.unknown[p]!]! -= value * residual;
+        for (let q = p; q < end; q++) normal[target[t++]!]! += value * rows.value[q]!;
+      }
+    }
+    for (let i = 0; i < step.length; i++) normal[this.diagonal[i]!]! += damping * (weights ? weights[i]! : 1);
+    if (!this.ldl.factor(normal)) return false;
+    this.ldl.solve(step);
+    return step.every(Number.isFinite);
+  }
+}
+
+function largest(values: Float64Array): number {
+  let most = 0;
+  for (let i = 0; i < values.length; i++) {
+    const size = Math.abs(values[i]!);
+    // NaN counts as infinitely wrong.
+    if (!(size <= most)) most = Number.isNaN(size) ? Infinity : size;
+  }
+  return most;
+}

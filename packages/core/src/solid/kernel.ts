@@ -1,0 +1,117 @@
+/**
+ * What the core asks of a geometry kernel. Lengths mm, angles rad. Solids are
+ * held by the kernel and named here by a handle; whoever receives one frees it.
+ */
+import type { Loop } from '../sketch/regions/loop.ts';
+
+export type Vec3 = readonly [number, number, number];
+
+/** A sketch plane in space: right-handed, unit vectors. */
+export interface Frame {
+  readonly origin: Vec3;
+  readonly x: Vec3;
+  readonly y: Vec3;
+  readonly normal: Vec3;
+}
+
+/** Opaque; valid until freed. */
+export type SolidHandle = number & { readonly __solid: unique symbol };
+
+/** Where a face of a freshly made solid came from. */
+export type FaceOrigin = { readonly role: 'start' | 'end' } | { readonly role: 'side'; readonly curve: string };
+
+/** Faces are always listed in the kernel's own order, which `describe` and `mesh` share. */
+export interface MadeSolid {
+  readonly solid: SolidHandle;
+  readonly faces: readonly FaceOrigin[];
+}
+
+export type BooleanKind = 'join' | 'cut';
+
+export interface BooleanSolid {
+  readonly solid: SolidHandle;
+  /** For each face: the argument (targets first, then tools) and the face of it that it is, or is part of. */
+  readonly faces: readonly { readonly argument: number; readonly face: number }[];
+}
+
+export type SurfaceKind = 'plane' | 'cylinder' | 'cone' | 'sphere' | 'torus' | 'other';
+export type CurveKind = 'line' | 'circle' | 'ellipse' | 'other';
+
+export interface FaceFacts {
+  readonly kind: SurfaceKind;
+  /** mm² */
+  readonly area: number;
+  readonly center: Vec3;
+  /** Outward, planes only. */
+  readonly normal: Vec3 | null;
+  /** Cylinders and spheres only. */
+  readonly radius: number | null;
+}
+
+export interface EdgeFacts {
+  readonly kind: CurveKind;
+  readonly length: number;
+  readonly radius: number | null;
+  /** Indices of the faces it lies between; one twice for a seam. */
+  readonly faces: readonly number[];
+}
+
+export interface SolidFacts {
+  /** mm³ */
+  readonly volume: number;
+  /** mm² */
+  readonly area: number;
+  readonly center: Vec3;
+  readonly box: { readonly min: Vec3; readonly max: Vec3 };
+  /** The kernel's analyser finds no fault. */
+  readonly valid: boolean;
+  readonly faces: readonly FaceFacts[];
+  readonly edges: readonly EdgeFacts[];
+}
+
+/** Triangles and edge polylines; plain arrays that can be handed between threads. */
+export interface SolidMesh {
+  /** xyz per vertex. */
+  readonly positions: Float32Array;
+  readonly normals: Float32Array;
+  readonly triangles: Uint32Array;
+  /** Per face: first index into `triangles` and how many. */
+  readonly faceRanges: Uint32Array;
+  /** Polyline points, xyz. */
+  readonly edgePoints: Float32Array;
+  /** Per edge, in the order of `SolidFacts.edges`: first point and how many. */
+  readonly edgeRanges: Uint32Array;
+}
+
+export interface MeshQuality {
+  /** Largest distance of the mesh from the true surface, mm. */
+  readonly linear: number;
+  /** Largest turn between neighbouring facets, rad. */
+  readonly angular: number;
+}
+
+
+/** A kernel operation failed; the message is a sentence for the user. */
+export class KernelError extends Error {}
+
+export interface SolidKernel {
+  /**
+   * Push a plane area along the frame's normal, from height `from` to `to` (from < to).
+   * @param loops outline first, counter-clockwise, then holes
+   * @throws KernelError
+   */
+  extrude(frame: Frame, loops: readonly Loop[], from: number, to: number): MadeSolid;
+  /**
+   * Join tools to targets, or cut them away. Arguments stay valid.
+   * @returns every separate solid of the result; none if all is cut away
+   * @throws KernelError
+   */
+  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): BooleanSolid[];
+  describe(solid: SolidHandle): SolidFacts;
+  mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
+  /** A STEP file (AP214) of named parts, each with its solids. */
+  exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;
+  free(solid: SolidHandle): void;
+  /** Solids now held, for leak tests. */
+  readonly held: number;
+}

@@ -1,0 +1,73 @@
+import { findFace } from '../../part/face-names.ts';
+import { DATUM_FRAMES, frameOfFace } from '../../part/planes.ts';
+import { StepFailure } from '../../part/body.ts';
+import type { Frame } from '../../solid/kernel.ts';
+import { findRegions } from '../../sketch/regions/regions.ts';
+import { isDimension } from '../../sketch/schema.ts';
+import { solveSketch, type SketchSolution } from '../../sketch/solve.ts';
+import { sketchDimensionNames } from '../../ledger/entries.ts';
+import type { StepContext, StepResult } from '../context.ts';
+import type { SketchStep } from './schema.ts';
+
+export function evaluateSketch(step: SketchStep, context: StepContext): StepResult {
+  const { frame, note } = supportOf(step, context);
+  for (const [id, c] of Object.entries(step.constraints)) if (isDimension(c)) context.number(id);
+  const solution = solveSketch(step, (id) => context.number(id));
+  const outcome = { frame, solution, regions: findRegions(solution.geometry) };
+  if (!solution.solved) throw new SketchFailure(clashSentence(step, solution), outcome);
+  return { bodies: context.bodies, sketch: outcome, ...(note ? { note } : {}) };
+}
+
+/** A sketch that cannot be solved is still shown as it was last drawn. */
+export class SketchFailure extends StepFailure {
+  constructor(
+    message: string,
+    readonly outcome: NonNullable<StepResult['sketch']>,
+  ) {
+    super(message);
+  }
+}
+
+function supportOf(step: SketchStep, context: StepContext): { frame: Frame; note?: string } {
+  if ('datum' in step.plane) return { frame: DATUM_FRAMES[step.plane.datum] };
+  const found = findFace(step.plane.face, context.bodies);
+  if (!found) throw new StepFailure('The face this sketch lies on is no longer there; pick another face or plane for it.');
+  const { center, normal } = found.body.facts.faces[found.face]!;
+  if (!normal) throw new StepFailure('The face this sketch lies on is no longer flat; pick another face or plane for it.');
+  const frame = frameOfFace(center, normal);
+  if (found.how === 'name') return { frame };
+  return { frame, note: `Its face was split or replaced; it now lies on the nearest one of ${found.body.name}.` };
+}
+
+/** “width = 40 mm and left = 10 mm cannot both hold; change or remove one.” */
+export function clashSentence(sketch: SketchStep, solution: SketchSolution): string {
+  if (solution.misfit) return solution.misfit.message;
+  if (solution.clash.length === 0) return 'This sketch could not be solved from where it is drawn; undo, or drag it nearer to its dimensions.';
+  const named = solution.clash.map((id) => describeConstraint(sketch, id));
+  const list = named.length > 1 ? `${named.slice(0, -1).join(', ')} and ${named.at(-1)}` : `${named[0]}`;
+  return named.length > 1
+    ? `${list} cannot ${named.length === 2 ? 'both' : 'all'} hold; change or remove one of them.`
+    : `${list} cannot be met here; change or remove it.`;
+}
+
+const MARKS: Readonly<Record<string, string>> = {
+  coincident: 'a coincidence',
+  horizontal: 'a horizontal',
+  vertical: 'a vertical',
+  equal: 'an equality',
+  concentric: 'a common centre',
+  parallel: 'a parallel',
+  perpendicular: 'a right angle',
+  tangent: 'a tangency',
+  midpoint: 'a midpoint',
+  symmetric: 'a symmetry',
+  fixed: 'a fixed point',
+};
+
+/** A constraint in words: a dimension by its name, any other by its kind. */
+export function describeConstraint(sketch: SketchStep, id: string): string {
+  const c = sketch.constraints[id];
+  if (!c) return 'a removed constraint';
+  if (!isDimension(c)) return MARKS[c.kind]!;
+  return sketchDimensionNames(sketch.constraints).get(id)!;
+}

@@ -1,0 +1,84 @@
+/** The core's SolidKernel on OpenCASCADE. */
+import {
+  KernelError, type BooleanKind, type BooleanSolid, type Frame, type Loop, type MadeSolid,
+  type MeshQuality, type SolidFacts, type SolidHandle, type SolidKernel, type SolidMesh,
+} from '@helb/core'; // prettier-ignore
+import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { combineSolids } from './combine.ts';
+import { describeSolid } from './describe.ts';
+import { writeStep } from './export-step.ts';
+import { extrudeLoops } from './extrude.ts';
+import { meshSolid } from './mesh.ts';
+import { scoped } from './scope.ts';
+
+export class OcctKernel implements SolidKernel {
+  private readonly solids = new Map<number, TopoDS_Shape>();
+  private next = 1;
+
+  constructor(private readonly oc: OpenCascadeInstance) {}
+
+  get held(): number {
+    return this.solids.size;
+  }
+
+  extrude(frame: Frame, loops: readonly Loop[], from: number, to: number): MadeSolid {
+    return this.guarded('The kernel could not extrude this region; look for lines that nearly touch', () => {
+      const made = scoped((scope) => extrudeLoops(this.oc, scope, frame, loops, from, to));
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
+  }
+
+  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): BooleanSolid[] {
+    const what = kind === 'join' ? 'join these bodies' : 'cut this body';
+    return this.guarded(`The kernel could not ${what}; look for faces that nearly coincide`, () =>
+      scoped((scope) =>
+        combineSolids(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(({ shape, faces }) => ({
+          solid: this.hold(shape),
+          faces,
+        })),
+      ),
+    );
+  }
+
+  describe(solid: SolidHandle): SolidFacts {
+    return this.guarded('The kernel could not measure this body', () => scoped((scope) => describeSolid(this.oc, scope, this.shape(solid))));
+  }
+
+  mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh {
+    return this.guarded('The kernel could not draw this body', () => scoped((scope) => meshSolid(this.oc, scope, this.shape(solid), quality)));
+  }
+
+  exportStep(parts: readonly { name: string; solids: readonly SolidHandle[] }[]): Uint8Array {
+    return this.guarded('The STEP file could not be written', () =>
+      scoped((scope) => writeStep(this.oc, scope, parts.map(({ name, solids }) => ({ name, shapes: solids.map(this.shape) })))),
+    );
+  }
+
+  free(solid: SolidHandle): void {
+    this.solids.get(solid)?.delete();
+    this.solids.delete(solid);
+  }
+
+  private hold(shape: TopoDS_Shape): SolidHandle {
+    const handle = this.next++;
+    this.solids.set(handle, shape);
+    return handle as SolidHandle;
+  }
+
+  private shape = (solid: SolidHandle): TopoDS_Shape => {
+    const shape = this.solids.get(solid);
+    if (!shape) throw new Error(`solid ${solid} was freed`);
+    return shape;
+  };
+
+  /** Kernel failures arrive as WebAssembly exceptions; the user gets a sentence, never the stack. */
+  private guarded<T>(sentence: string, work: () => T): T {
+    try {
+      return work();
+    } catch (error) {
+      if (error instanceof KernelError) throw error;
+      if (error instanceof (WebAssembly as unknown as { Exception: new () => Error }).Exception) throw new KernelError(`${sentence}.`);
+      throw error;
+    }
+  }
+}
