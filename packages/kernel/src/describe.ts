@@ -1,4 +1,4 @@
-import type { CurveKind, EdgeFacts, FaceFacts, SolidFacts, SurfaceKind, Vec3 } from '@helb/core';
+import type { CurveKind, EdgeFacts, FaceFacts, SolidMeasures, SurfaceKind, Vec3 } from '@helb/core';
 import type { gp_Dir, gp_Pnt, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { edgesOf, facesOf, occurrences, ShapeIndex } from './explore.ts';
 import type { Scope } from './scope.ts';
@@ -16,7 +16,7 @@ const CURVES: Readonly<Record<string, CurveKind>> = {
   GeomAbs_Ellipse: 'ellipse',
 };
 
-export function describeSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): SolidFacts {
+export function measureSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): SolidMeasures {
   const volume = scope.keep(new oc.GProp_GProps());
   oc.BRepGProp.VolumeProperties(shape, volume, false, false, false);
   const area = scope.keep(new oc.GProp_GProps());
@@ -24,17 +24,21 @@ export function describeSolid(oc: OpenCascadeInstance, scope: Scope, shape: Topo
   const box = scope.keep(new oc.Bnd_Box());
   oc.BRepBndLib.AddOptimal(shape, box, false, false);
   box.SetGap(0);
-  const analyser = scope.keep(new oc.BRepCheck_Analyzer(shape, true, false, false));
-  const faces = facesOf(oc, scope, shape);
   return {
     volume: volume.Mass(),
     area: area.Mass(),
     center: vec(scope.keep(volume.CentreOfMass())),
     box: { min: vec(scope.keep(box.CornerMin())), max: vec(scope.keep(box.CornerMax())) },
-    valid: analyser.IsValid(),
-    faces: faces.map((face) => describeFace(oc, scope, face)),
-    edges: describeEdges(oc, scope, shape, faces),
   };
+}
+
+/** Does the kernel's analyser find the solid sound? */
+export function isSound(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): boolean {
+  return scope.keep(new oc.BRepCheck_Analyzer(shape, true, false, false)).IsValid();
+}
+
+export function describeFaces(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): FaceFacts[] {
+  return facesOf(oc, scope, shape).map((face) => describeFace(oc, scope, face));
 }
 
 function vec(p: gp_Pnt | gp_Dir): Vec3 {
@@ -60,11 +64,11 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
   return { kind, area: properties.Mass(), center: vec(scope.keep(properties.CentreOfMass())), normal, radius };
 }
 
-function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape, faces: readonly TopoDS_Shape[]): EdgeFacts[] {
+export function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): EdgeFacts[] {
   const edges = edgesOf(oc, scope, shape);
   const index = new ShapeIndex(oc, edges);
   const between: number[][] = edges.map(() => []);
-  faces.forEach((face, f) => {
+  facesOf(oc, scope, shape).forEach((face, f) => {
     for (const edge of occurrences(oc, scope, face, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) between[index.indexOf(edge)]?.push(f);
   });
   return edges.map((e, i) => {

@@ -16,9 +16,7 @@ export function writeStep(oc: OpenCascadeInstance, scope: Scope, parts: readonly
   }
   const writer = scope.keep(new oc.STEPCAFControl_Writer());
   writer.SetNameMode(true);
-  const transferred = writer.Transfer(document, oc.STEPControl_StepModelType.STEPControl_AsIs, '', scope.keep(new oc.Message_ProgressRange()));
-  if (!transferred) throw new KernelError('The STEP file could not be written.');
-  writer.Write(FILE);
+  if (!writer.Perform(document, FILE, scope.keep(new oc.Message_ProgressRange()))) throw new KernelError('The STEP file could not be written.');
   try {
     return oc.FS.readFile(FILE);
   } finally {

@@ -1,15 +1,15 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type BooleanKind, type BooleanSolid, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type SolidFacts, type SolidHandle, type SolidKernel, type SolidMesh,
+  KernelError, type BooleanKind, type BooleanSolid, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
+  type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
-import { describeSolid } from './describe.ts';
+import { describeEdges, describeFaces, isSound, measureSolid } from './describe.ts';
 import { writeStep } from './export-step.ts';
 import { extrudeLoops } from './extrude.ts';
 import { meshSolid } from './mesh.ts';
-import { scoped } from './scope.ts';
+import { scoped, type Scope } from './scope.ts';
 
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
@@ -40,8 +40,24 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  describe(solid: SolidHandle): SolidFacts {
-    return this.guarded('The kernel could not measure this body', () => scoped((scope) => describeSolid(this.oc, scope, this.shape(solid))));
+  measure(solid: SolidHandle): SolidMeasures {
+    return this.about(solid, measureSolid);
+  }
+
+  isValid(solid: SolidHandle): boolean {
+    return this.about(solid, isSound);
+  }
+
+  faces(solid: SolidHandle): FaceFacts[] {
+    return this.about(solid, describeFaces);
+  }
+
+  edges(solid: SolidHandle): EdgeFacts[] {
+    return this.about(solid, describeEdges);
+  }
+
+  private about<T>(solid: SolidHandle, ask: (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) => T): T {
+    return this.guarded('The kernel could not measure this body', () => scoped((scope) => ask(this.oc, scope, this.shape(solid))));
   }
 
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh {

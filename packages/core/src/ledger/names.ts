@@ -62,7 +62,9 @@ export class NameIndex {
 
   /** The shortest name that finds this entry from here. */
   nameFrom(entry: DimensionEntry, scope: Scope): string {
-    for (let take = 1; take <= entry.path.length; take++) {
+    // A number of another step is named with its step, or one would look for it here.
+    const inStep = 'step' in entry.owner && entry.owner.step !== scope.step;
+    for (let take = inStep ? 2 : 1; take <= entry.path.length; take++) {
       const name = entry.path.slice(-take).join('.');
       const found = this.find(name, scope);
       if (found.kind === 'one' && found.entry === entry) return name;
@@ -73,6 +75,8 @@ export class NameIndex {
   /** Names near to a mistyped one, for the sentence that refuses it. */
   similarTo(name: string): string | undefined {
     const wanted = name.split('.').at(-1)!.toLowerCase();
+    const elsewhere = this.byLast.get(name.split('.').at(-1)!);
+    if (elsewhere) return elsewhere[0]!.path.join('.');
     for (const known of this.byLast.keys()) if (known.toLowerCase() === wanted) return known;
     for (const known of this.byLast.keys()) if (editDistanceAtMost(known.toLowerCase(), wanted, 2)) return known;
     return undefined;

@@ -1,12 +1,13 @@
 /** Evaluates a part's recipe step by step, doing again only what an edit touches. */
 import type { Design, Part } from '../document/schema.ts';
 import type { Ledger } from '../ledger/ledger.ts';
-import { KernelError, type SolidFacts, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
+import { KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import type { SketchOutcome, StepContext, StepResult } from '../steps/context.ts';
 import { evaluateStep } from '../steps/evaluate.ts';
 import type { Step } from '../steps/schema.ts';
 import { SketchFailure } from '../steps/sketch/evaluate.ts';
 import { StepFailure, type Body } from './body.ts';
+import { LazyFacts } from './facts.ts';
 
 export interface StepOutcome {
   readonly id: string;
@@ -46,7 +47,6 @@ const SPARE_RESULTS = 60;
 export class PartEvaluator {
   private readonly results = new Map<string, Remembered>();
   private readonly sketches = new WeakMap<Step, { key: string; outcome: SketchOutcome; note?: string }>();
-  private readonly facts = new Map<SolidHandle, SolidFacts>();
 
   constructor(private readonly kernel: SolidKernel) {}
 
@@ -117,7 +117,7 @@ export class PartEvaluator {
       },
       body: (id, name, solid, faceNames) => {
         made.push(solid);
-        return { id, name, solid, faceNames, key: `${making}.${count++}`, facts: this.factsOf(solid) };
+        return { id, name, solid, faceNames, key: `${making}.${count++}`, facts: new LazyFacts(this.kernel, solid) };
       },
       once: (key, work) => {
         const known = this.results.get(key);
@@ -135,22 +135,11 @@ export class PartEvaluator {
           this.results.set(key, { bodies: result, owned: made });
           return [...result];
         } catch (error) {
-          for (const solid of made) this.release(solid);
+          for (const solid of made) this.kernel.free(solid);
           throw error;
         }
       },
     };
-  }
-
-  factsOf(solid: SolidHandle): SolidFacts {
-    let facts = this.facts.get(solid);
-    if (!facts) this.facts.set(solid, (facts = this.kernel.describe(solid)));
-    return facts;
-  }
-
-  private release(solid: SolidHandle): void {
-    this.facts.delete(solid);
-    this.kernel.free(solid);
   }
 
   /**
@@ -162,7 +151,7 @@ export class PartEvaluator {
     const idle = [...this.results].filter(([, r]) => !r.owned.some((s) => wanted.has(s)));
     for (const [key, result] of idle.slice(0, Math.max(0, idle.length - SPARE_RESULTS))) {
       this.results.delete(key);
-      for (const solid of result.owned) this.release(solid);
+      for (const solid of result.owned) this.kernel.free(solid);
     }
   }
 }

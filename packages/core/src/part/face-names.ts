@@ -15,7 +15,7 @@ export function nameOfOrigin(step: string, origin: FaceOrigin, regionKey: string
 }
 
 /** Make names unique within a body, numbering equals by position so that the order is repeatable. */
-export function numberEquals(names: readonly string[], centers: readonly Vec3[]): string[] {
+export function numberEquals(names: readonly string[], centerOf: (face: number) => Vec3): string[] {
   const groups = new Map<string, number[]>();
   names.forEach((name, i) => {
     const group = groups.get(name);
@@ -25,7 +25,7 @@ export function numberEquals(names: readonly string[], centers: readonly Vec3[])
   const result = [...names];
   for (const [name, group] of groups) {
     if (group.length < 2) continue;
-    group.sort((a, b) => comparePositions(centers[a]!, centers[b]!));
+    group.sort((a, b) => comparePositions(centerOf(a), centerOf(b)));
     group.forEach((face, k) => (result[face] = `${name}#${k + 1}`));
   }
   return result;

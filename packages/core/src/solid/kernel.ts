@@ -20,7 +20,7 @@ export type SolidHandle = number & { readonly __solid: unique symbol };
 /** Where a face of a freshly made solid came from. */
 export type FaceOrigin = { readonly role: 'start' | 'end' } | { readonly role: 'side'; readonly curve: string };
 
-/** Faces are always listed in the kernel's own order, which `describe` and `mesh` share. */
+/** Faces are always listed in the kernel's own order, which `faces` and `mesh` share. */
 export interface MadeSolid {
   readonly solid: SolidHandle;
   readonly faces: readonly FaceOrigin[];
@@ -56,13 +56,17 @@ export interface EdgeFacts {
   readonly faces: readonly number[];
 }
 
-export interface SolidFacts {
+export interface SolidMeasures {
   /** mm³ */
   readonly volume: number;
   /** mm² */
   readonly area: number;
   readonly center: Vec3;
   readonly box: { readonly min: Vec3; readonly max: Vec3 };
+}
+
+/** All that is known of a solid; what is dear to compute is computed when first read. */
+export interface SolidFacts extends SolidMeasures {
   /** The kernel's analyser finds no fault. */
   readonly valid: boolean;
   readonly faces: readonly FaceFacts[];
@@ -107,7 +111,10 @@ export interface SolidKernel {
    * @throws KernelError
    */
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): BooleanSolid[];
-  describe(solid: SolidHandle): SolidFacts;
+  measure(solid: SolidHandle): SolidMeasures;
+  isValid(solid: SolidHandle): boolean;
+  faces(solid: SolidHandle): FaceFacts[];
+  edges(solid: SolidHandle): EdgeFacts[];
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids. */
   exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;

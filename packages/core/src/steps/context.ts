@@ -20,7 +20,7 @@ export interface StepContext {
   number(key: string): number;
   /** @throws StepFailure when it is missing, comes later, or failed */
   sketch(stepId: string): { readonly name: string; readonly outcome: SketchOutcome };
-  /** Make a body from a solid; its facts and key are filled in. */
+  /** Make a body from a solid the step made; its facts and key are filled in. */
   body(id: string, name: string, solid: SolidHandle, faceNames: readonly string[]): Body;
   /**
    * The same kernel work with the same inputs is done once; `key` must hold all that matters.

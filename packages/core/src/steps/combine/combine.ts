@@ -1,6 +1,7 @@
 /** What a step's fresh solids do to the bodies already there. */
 import { StepFailure, type Body } from '../../part/body.ts';
 import { numberEquals } from '../../part/face-names.ts';
+import { LazyFacts } from '../../part/facts.ts';
 import { hashText } from '../../part/hash.ts';
 import type { BooleanKind, BooleanSolid } from '../../solid/kernel.ts';
 import type { StepContext } from '../context.ts';
@@ -71,7 +72,7 @@ function bodiesFrom(
     if (!target) {
       throw new StepFailure(`This does not touch ${listNames(targets)}, so there is nothing to join; make it a new body, or move it.`);
     }
-    const facts = kernel.describe(made.solid);
+    const facts = new LazyFacts(kernel, made.solid);
     if (from.length === 1 && made.faces.length === target.faceNames.length && sameVolume(facts.volume, target.facts.volume)) {
       kernel.free(made.solid);
       bodies.push(target);
@@ -82,7 +83,7 @@ function bodiesFrom(
     const count = (pieces.get(target.id) ?? 0) + 1;
     pieces.set(target.id, count);
     const id = count === 1 ? target.id : `${target.id}/${context.stepId}_${count}`;
-    bodies.push(context.body(id, target.name, made.solid, numberEquals(names, facts.faces.map((f) => f.center))));
+    bodies.push(context.body(id, target.name, made.solid, numberEquals(names, (f) => facts.faces[f]!.center)));
   }
   if (kind === 'cut' && bodies.every((b) => targets.includes(b))) {
     throw new StepFailure(`This cuts nothing: ${stepName} does not reach ${listNames(targets)}.`);

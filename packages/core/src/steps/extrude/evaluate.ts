@@ -1,5 +1,6 @@
 import { StepFailure, type Body } from '../../part/body.ts';
 import { nameOfOrigin, numberEquals } from '../../part/face-names.ts';
+import { LazyFacts } from '../../part/facts.ts';
 import { hashText } from '../../part/hash.ts';
 import { mergeRegions, resolveRegion, touchingPoint, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
 import type { StepContext, StepResult } from '../context.ts';
@@ -74,6 +75,7 @@ function push(context: StepContext, step: ExtrudeStep, area: Region, frame: Para
   const made = context.kernel.extrude(frame, area.loops, from, to);
   const region = hashText(area.outer.join()).slice(0, 8);
   const names = made.faces.map((origin) => nameOfOrigin(context.stepId, origin, region));
-  const centers = context.kernel.describe(made.solid).faces.map((f) => f.center);
-  return context.body(i === 0 ? context.stepId : `${context.stepId}/${i + 1}`, step.name, made.solid, numberEquals(names, centers));
+  const facts = new LazyFacts(context.kernel, made.solid);
+  const id = i === 0 ? context.stepId : `${context.stepId}/${i + 1}`;
+  return context.body(id, step.name, made.solid, numberEquals(names, (f) => facts.faces[f]!.center));
 }

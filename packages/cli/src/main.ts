@@ -1,0 +1,68 @@
+/** `helb`: looks into, makes and exports design files without a page. */
+import { emptyDesign, emptyPart, inspectDesign, type Design } from '@helb/core';
+import { loadKernel } from '@helb/kernel';
+import { Command } from 'commander';
+import { existsSync } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
+import { exportDesign, EXPORT_FORMATS, type ExportFormat } from './export.ts';
+import { openDesign, saveDesign, type SetOption } from './open.ts';
+import { printInspection } from './print.ts';
+import { CliError } from './cli-error.ts';
+
+const collect = (value: string, before: SetOption[]): SetOption[] => {
+  const at = value.indexOf('=');
+  if (at < 1) throw new CliError(`--set takes name=expression, such as --set "plate_thk=8 mm"; “${value}” has no name.`);
+  return [...before, { name: value.slice(0, at).trim(), expression: value.slice(at + 1).trim() }];
+};
+
+const program = new Command('helb').description('Look into, make and export design files.');
+
+program
+  .command('inspect')
+  .description('Print dimensions, sketches, steps and bodies of a design.')
+  .argument('<file>', 'a design file')
+  .option('--json', 'print data instead of text')
+  .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
+  .action(async (file: string, options: { json?: boolean; set: SetOption[] }) => {
+    const design = await openDesign(file, options.set);
+    const inspection = await inspectDesign(design, await loadKernel());
+    if (options.json) console.log(JSON.stringify(inspection, null, 2));
+    else printInspection(inspection);
+    if (inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed'))) process.exitCode = 2;
+  });
+
+program
+  .command('export')
+  .description('Write the solids of a design, or the design itself, to a file.')
+  .argument('<file>', 'a design file')
+  .requiredOption('--as <format>', `one of ${EXPORT_FORMATS.join(', ')}`)
+  .requiredOption('-o, --output <file>', 'where to write')
+  .option('--part <name>', 'this part only, by name or id')
+  .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
+  .action(async (file: string, options: { as: string; output: string; part?: string; set: SetOption[] }) => {
+    if (!EXPORT_FORMATS.includes(options.as as ExportFormat)) {
+      throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
+    }
+    const design = await openDesign(file, options.set);
+    await writeFile(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
+  });
+
+program
+  .command('new')
+  .description('Make an empty design file.')
+  .argument('<file>', 'where to write')
+  .option('--name <name>', 'name of the design', 'New design')
+  .option('--force', 'write over an existing file')
+  .action(async (file: string, options: { name: string; force?: boolean }) => {
+    if (existsSync(file) && !options.force) throw new CliError(`${file} is there already; give --force to write over it.`);
+    const design: Design = { ...emptyDesign(options.name), parts: { part1: emptyPart('Part 1') }, partOrder: ['part1'] };
+    await saveDesign(file, design);
+  });
+
+try {
+  await program.parseAsync();
+} catch (error) {
+  if (!(error instanceof CliError)) throw error;
+  console.error(error.message);
+  process.exitCode = 1;
+}

@@ -1,0 +1,39 @@
+import type { EdgeFacts, FaceFacts, SolidFacts, SolidHandle, SolidKernel, SolidMeasures } from '../solid/kernel.ts';
+
+/** Facts of one solid, each group asked of the kernel once, when first read. */
+export class LazyFacts implements SolidFacts {
+  private measured: SolidMeasures | null = null;
+  private sound: boolean | null = null;
+  private faceFacts: readonly FaceFacts[] | null = null;
+  private edgeFacts: readonly EdgeFacts[] | null = null;
+
+  constructor(
+    private readonly kernel: SolidKernel,
+    private readonly solid: SolidHandle,
+  ) {}
+
+  private get measures(): SolidMeasures {
+    return (this.measured ??= this.kernel.measure(this.solid));
+  }
+  get volume() {
+    return this.measures.volume;
+  }
+  get area() {
+    return this.measures.area;
+  }
+  get center() {
+    return this.measures.center;
+  }
+  get box() {
+    return this.measures.box;
+  }
+  get valid() {
+    return (this.sound ??= this.kernel.isValid(this.solid));
+  }
+  get faces() {
+    return (this.faceFacts ??= this.kernel.faces(this.solid));
+  }
+  get edges() {
+    return (this.edgeFacts ??= this.kernel.edges(this.solid));
+  }
+}

@@ -1,0 +1,48 @@
+import { DataTypes, type QueryInterface, type Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+
+const DOCUMENT = DataTypes.TEXT('long');
+const date = { type: DataTypes.DATE(3), allowNull: false };
+const key = (length: number) => ({ type: DataTypes.STRING(length), allowNull: false });
+
+const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
+  {
+    name: '001-projects-designs-changes',
+    async up(q) {
+      await q.createTable('projects', { id: { ...key(40), primaryKey: true }, name: key(80), createdAt: date, updatedAt: date });
+      await q.createTable('designs', {
+        id: { ...key(40), primaryKey: true },
+        projectId: { ...key(40), references: { model: 'projects', key: 'id' }, onDelete: 'CASCADE' },
+        name: key(80),
+        revision: { type: DataTypes.INTEGER, allowNull: false },
+        document: { type: DOCUMENT, allowNull: false },
+        createdAt: date,
+        updatedAt: date,
+      });
+      await q.createTable('changes', {
+        designId: { ...key(40), primaryKey: true, references: { model: 'designs', key: 'id' }, onDelete: 'CASCADE' },
+        revision: { type: DataTypes.INTEGER, primaryKey: true, allowNull: false },
+        changeId: key(40),
+        kind: key(8),
+        target: DataTypes.STRING(40),
+        command: key(60),
+        label: key(300),
+        patches: { type: DOCUMENT, allowNull: false },
+        inverse: { type: DOCUMENT, allowNull: false },
+        createdAt: date,
+      });
+      await q.addIndex('changes', ['designId', 'changeId'], { unique: true });
+    },
+  },
+];
+
+/** Bring the database to the newest form; safe to call at every start. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }: { context: QueryInterface }) => up(context) })),
+    context: sequelize.getQueryInterface(),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  });
+  await umzug.up();
+}

@@ -1,0 +1,61 @@
+import { DataTypes, Model, Sequelize, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
+
+export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
+  declare id: string;
+  declare name: string;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+export class DesignRow extends Model<InferAttributes<DesignRow>, InferCreationAttributes<DesignRow>> {
+  declare id: string;
+  declare projectId: string;
+  declare name: string;
+  /** Number of changes made; the document is the state after them. */
+  declare revision: number;
+  declare document: string;
+  declare createdAt: CreationOptional<Date>;
+  declare updatedAt: CreationOptional<Date>;
+}
+
+/** The log: one row a change, never altered. */
+export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
+  declare designId: string;
+  declare revision: number;
+  declare changeId: string;
+  declare kind: 'edit' | 'undo' | 'redo';
+  /** The change an undo or redo concerns. */
+  declare target: string | null;
+  declare command: string;
+  declare label: string;
+  declare patches: string;
+  declare inverse: string;
+  declare createdAt: CreationOptional<Date>;
+}
+
+const DOCUMENT = DataTypes.TEXT('long');
+
+export function defineModels(sequelize: Sequelize): void {
+  const id = { type: DataTypes.STRING(40), primaryKey: true };
+  const date = DataTypes.DATE(3);
+  ProjectRow.init({ id, name: DataTypes.STRING(80), createdAt: date, updatedAt: date }, { sequelize, tableName: 'projects' });
+  DesignRow.init(
+    { id, projectId: DataTypes.STRING(40), name: DataTypes.STRING(80), revision: DataTypes.INTEGER, document: DOCUMENT, createdAt: date, updatedAt: date },
+    { sequelize, tableName: 'designs' },
+  );
+  ChangeRow.init(
+    {
+      designId: { type: DataTypes.STRING(40), primaryKey: true },
+      revision: { type: DataTypes.INTEGER, primaryKey: true },
+      changeId: DataTypes.STRING(40),
+      kind: DataTypes.STRING(8),
+      target: DataTypes.STRING(40),
+      command: DataTypes.STRING(60),
+      label: DataTypes.STRING(300),
+      patches: DOCUMENT,
+      inverse: DOCUMENT,
+      createdAt: date,
+    },
+    { sequelize, tableName: 'changes', updatedAt: false },
+  );
+}

@@ -1,0 +1,19 @@
+import { readDesign } from '@helb/core';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ProjectRow } from './database/models.ts';
+import { storeDesign } from './designs/routes.ts';
+import { createProject } from './projects/routes.ts';
+
+const DEMO_PROJECT = 'Glasshouse';
+
+/** Load the demo designs into a database that has no project yet. */
+export async function loadDemoOnce(directory: string): Promise<void> {
+  if (!existsSync(directory) || (await ProjectRow.count()) > 0) return;
+  const project = await createProject(DEMO_PROJECT);
+  for (const file of readdirSync(directory).filter((f) => f.endsWith('.helb.json')).sort()) {
+    const read = readDesign(readFileSync(join(directory, file), 'utf8'));
+    if (!read.ok) throw new Error(`The demo design ${file} cannot be read: ${read.message}`);
+    await storeDesign(project, read.design);
+  }
+}

@@ -1,0 +1,90 @@
+import { Change, emptyDesign, emptyPart, MAX_FILE_BYTES, parseDesign, type Design } from '@helb/core';
+import Router from '@koa/router';
+import { randomUUID } from 'node:crypto';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+import { DesignRow, ProjectRow } from '../database/models.ts';
+import { Refusal } from '../refusal.ts';
+import { appendChange, changeNamed, logOf } from './change-log.ts';
+
+const NewDesign = z.strictObject({ name: z.string().trim().min(1).max(80) });
+const Sent = z.strictObject({ base: z.number().int().min(0), change: Change });
+
+export async function storeDesign(projectId: string, design: Design): Promise<string> {
+  const id = randomUUID();
+  await DesignRow.create({ id, projectId, name: design.name, revision: 0, document: JSON.stringify(design) });
+  return id;
+}
+
+/** A new design has one part to begin in. */
+function freshDesign(name: string): Design {
+  return { ...emptyDesign(name), parts: { part1: emptyPart('Part 1') }, partOrder: ['part1'] };
+}
+
+export function designRoutes(sequelize: Sequelize): Router {
+  const router = new Router({ prefix: '/api' });
+
+  router.get('/projects/:project/designs', async (ctx) => {
+    const project = await ProjectRow.findByPk(ctx.params.project);
+    if (!project) throw new Refusal(404, 'This project no longer exists.');
+    const rows = await DesignRow.findAll({
+      where: { projectId: project.id },
+      attributes: ['id', 'name', 'revision', 'updatedAt'],
+      order: [['updatedAt', 'DESC']],
+    });
+    ctx.body = { project: { id: project.id, name: project.name }, designs: rows.map((r) => ({ id: r.id, name: r.name, revision: r.revision, changed: r.updatedAt })) };
+  });
+
+  router.post('/projects/:project/designs', async (ctx) => {
+    if (!(await ProjectRow.findByPk(ctx.params.project))) throw new Refusal(404, 'This project no longer exists.');
+    const body = ctx.request.body as { format?: unknown };
+    let design: Design;
+    if (body && 'format' in body) {
+      if (ctx.request.length && ctx.request.length > MAX_FILE_BYTES) throw new Refusal(413, 'This design file is too large.');
+      const read = parseDesign(body);
+      if (!read.ok) throw new Refusal(422, read.message);
+      design = read.design;
+    } else {
+      const parsed = NewDesign.safeParse(body);
+      if (!parsed.success) throw new Refusal(422, 'A design needs a name of 1 to 80 characters.');
+      design = freshDesign(parsed.data.name);
+    }
+    ctx.status = 201;
+    ctx.body = { id: await storeDesign(ctx.params.project!, design), name: design.name };
+  });
+
+  router.get('/designs/:design', async (ctx) => {
+    const row = await found(ctx.params.design!);
+    const project = await ProjectRow.findByPk(row.projectId);
+    ctx.body = {
+      id: row.id,
+      project: { id: row.projectId, name: project?.name ?? '' },
+      revision: row.revision,
+      document: JSON.parse(row.document) as Design,
+      log: await logOf(row.id),
+    };
+  });
+
+  router.delete('/designs/:design', async (ctx) => {
+    await (await found(ctx.params.design!)).destroy();
+    ctx.status = 204;
+  });
+
+  router.post('/designs/:design/changes', async (ctx) => {
+    const sent = Sent.safeParse(ctx.request.body);
+    if (!sent.success) throw new Refusal(422, 'This change cannot be read; reload the page, which may be older than the server.');
+    ctx.body = await appendChange(sequelize, ctx.params.design!, sent.data.base, sent.data.change);
+  });
+
+  router.get('/designs/:design/changes/:change', async (ctx) => {
+    ctx.body = await changeNamed(ctx.params.design!, ctx.params.change!);
+  });
+
+  return router;
+}
+
+async function found(id: string): Promise<DesignRow> {
+  const row = await DesignRow.findByPk(id);
+  if (!row) throw new Refusal(404, 'This design no longer exists.');
+  return row;
+}
