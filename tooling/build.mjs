@@ -12,7 +12,11 @@ const ownOnly = {
 
 export async function buildNode() {
   await build({
-    entryPoints: { 'packages/cli/dist/main': 'packages/cli/src/main.ts', 'packages/server/dist/main': 'packages/server/src/main.ts', 'packages/server/dist/index': 'packages/server/src/index.ts' },
+    entryPoints: {
+      'packages/cli/dist/main': 'packages/cli/src/main.ts',
+      'packages/server/dist/main': 'packages/server/src/main.ts',
+      'packages/server/dist/index': 'packages/server/src/index.ts',
+    },
     outdir: '.',
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -8,7 +8,18 @@ const [file, ...args] = process.argv.slice(2);
 mkdirSync('.helb', { recursive: true });
 // Beside node_modules, so that packages are found from it.
 const out = resolve(`.helb/run-${process.pid}.mjs`);
-await build({ entryPoints: [file], outfile: out, bundle: true, platform: 'node', format: 'esm', target: 'node20', conditions: ['source'], packages: 'bundle', external: ['replicad-opencascadejs', 'zod', 'immer'], logLevel: 'warning' });
+await build({
+  entryPoints: [file],
+  outfile: out,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  conditions: ['source'],
+  packages: 'bundle',
+  external: ['replicad-opencascadejs', 'zod', 'immer'],
+  logLevel: 'warning',
+});
 process.argv = [process.argv[0], file, ...args];
 try {
   await import(pathToFileURL(out).href);

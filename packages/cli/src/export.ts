@@ -31,5 +31,8 @@ export async function exportDesign(design: Design, format: ExportFormat, only: s
   if (format === 'step') {
     return kernel.exportStep(solid.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })));
   }
-  return writeStl(solid.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, STL_QUALITY))), design.name);
+  return writeStl(
+    solid.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, STL_QUALITY))),
+    design.name,
+  );
 }

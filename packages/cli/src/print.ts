@@ -12,7 +12,9 @@ export function printInspection(inspection: Inspection): void {
     for (const step of part.steps) {
       const sketch = part.sketches.find((s) => s.step === step.id);
       const state = !sketch ? '' : sketch.settled ? ', settled' : sketch.solved ? `, ${sketch.freedoms} freedoms` : ', clashing';
-      console.log(`  ${step.status === 'failed' ? '✗' : step.status === 'suppressed' ? '–' : '✓'} ${step.name} (${step.kind}${state})${step.message ? `: ${step.message}` : ''}`);
+      console.log(
+        `  ${step.status === 'failed' ? '✗' : step.status === 'suppressed' ? '–' : '✓'} ${step.name} (${step.kind}${state})${step.message ? `: ${step.message}` : ''}`,
+      );
     }
     for (const body of part.bodies) {
       const { min, max } = body.box_mm;

@@ -28,7 +28,8 @@ export { EXTRUDE_WAYS, BODY_RESULTS, type ExtrudeStep } from './steps/extrude/sc
 export { DATUM_PLANES, type PlaneRef, type SketchStep } from './steps/sketch/schema.ts';
 export { clashSentence, describeConstraint } from './steps/sketch/evaluate.ts';
 export { PLANE_LABELS } from './steps/sketch/sentence.ts';
-export { sentenceOf, type SentencePart, type SlotKind } from './steps/sentence.ts';
+export { sentenceOf } from './steps/sentence.ts';
+export type { SentencePart, SlotKind } from './steps/sentence-parts.ts';
 export { numberSlots, type NumberSlot } from './steps/numbers.ts';
 export { type Step, type StepKind } from './steps/schema.ts';
 export type { SketchOutcome } from './steps/context.ts';

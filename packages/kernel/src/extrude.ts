@@ -74,9 +74,6 @@ function edgeOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, piece: Loop
   const circle = scope.keep(new oc.gp_Circ(axis, piece.radius));
   const start = piece.start * flip;
   const sweep = Math.abs(piece.sweep);
-  const maker =
-    sweep >= TAU - 1e-12
-      ? new oc.BRepBuilderAPI_MakeEdge(circle)
-      : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
+  const maker = sweep >= TAU - 1e-12 ? new oc.BRepBuilderAPI_MakeEdge(circle) : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
   return scope.keep(scope.keep(maker).Edge());
 }

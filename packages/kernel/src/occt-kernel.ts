@@ -66,7 +66,13 @@ export class OcctKernel implements SolidKernel {
 
   exportStep(parts: readonly { name: string; solids: readonly SolidHandle[] }[]): Uint8Array {
     return this.guarded('The STEP file could not be written', () =>
-      scoped((scope) => writeStep(this.oc, scope, parts.map(({ name, solids }) => ({ name, shapes: solids.map(this.shape) })))),
+      scoped((scope) =>
+        writeStep(
+          this.oc,
+          scope,
+          parts.map(({ name, solids }) => ({ name, shapes: solids.map(this.shape) })),
+        ),
+      ),
     );
   }
 

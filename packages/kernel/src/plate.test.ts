@@ -44,7 +44,15 @@ function plate(): Design {
       iy: { kind: 'vertical_distance', of: ['origin', 'i'], value: '100 mm' },
     },
   };
-  const extrude: Step = { kind: 'extrude', name: 'Plate', sketch: 'outline', regions: [{ outer: ['bottom', 'right', 'top', 'left'] }], way: 'one_way', distance: 'plate_thk', result: 'new_body' };
+  const extrude: Step = {
+    kind: 'extrude',
+    name: 'Plate',
+    sketch: 'outline',
+    regions: [{ outer: ['bottom', 'right', 'top', 'left'] }],
+    way: 'one_way',
+    distance: 'plate_thk',
+    result: 'new_body',
+  };
   return {
     ...emptyDesign('Plate'),
     dimensions: { plate_thk: { name: 'plate_thk', value: `${THICKNESS} mm` }, pin_dia: { name: 'pin_dia', value: '10 mm' } },
@@ -61,7 +69,10 @@ describe('a dimensioned plate with two holes', () => {
   test('has the volume, area and centre of mass of the formula', async () => {
     const { parts } = await inspectDesign(plate(), kernel);
     const [bracket] = parts;
-    expect(bracket!.steps.map((s) => [s.status, s.message])).toEqual([['ok', null], ['ok', null]]);
+    expect(bracket!.steps.map((s) => [s.status, s.message])).toEqual([
+      ['ok', null],
+      ['ok', null],
+    ]);
     expect(bracket!.sketches[0]!.settled).toBe(true);
     const [body] = bracket!.bodies;
     const area = 2 * (WIDTH * HEIGHT - 2 * holeArea) + 2 * (WIDTH + HEIGHT) * THICKNESS + 2 * Math.PI * HOLE * THICKNESS;
@@ -82,6 +93,15 @@ describe('a dimensioned plate with two holes', () => {
   test('names its faces after what made them', async () => {
     const { parts } = await inspectDesign(plate(), kernel);
     const names = parts[0]!.bodies[0]!.faces.map((f) => f.name.replace(/:[^:]{8}$/, ':…'));
-    expect(names.sort()).toEqual(['plate:end:…', 'plate:side:bottom', 'plate:side:hole', 'plate:side:left', 'plate:side:other', 'plate:side:right', 'plate:side:top', 'plate:start:…']);
+    expect(names.sort()).toEqual([
+      'plate:end:…',
+      'plate:side:bottom',
+      'plate:side:hole',
+      'plate:side:left',
+      'plate:side:other',
+      'plate:side:right',
+      'plate:side:top',
+      'plate:start:…',
+    ]);
   });
 });

@@ -76,7 +76,7 @@ function securityHeaders(): Koa.Middleware {
     });
   const page = policy(["'self'"]);
   const worker = policy(["'self'", "'wasm-unsafe-eval'", "'unsafe-eval'"]);
-  return (ctx, next) => (/^\/assets\/[\w-]*worker[\w-]*\.js$/.test(ctx.path) ? worker : page)(ctx as never, next);
+  return (ctx, next) => (/^\/assets\/[\w.-]*worker[\w.-]*\.js$/.test(ctx.path) ? worker : page)(ctx as never, next);
 }
 
 function serveInterface(app: Koa, webRoot: string): void {

@@ -11,7 +11,9 @@ const DEMO_PROJECT = 'Glasshouse';
 export async function loadDemoOnce(directory: string): Promise<void> {
   if (!existsSync(directory) || (await ProjectRow.count()) > 0) return;
   const project = await createProject(DEMO_PROJECT);
-  for (const file of readdirSync(directory).filter((f) => f.endsWith('.helb.json')).sort()) {
+  for (const file of readdirSync(directory)
+    .filter((f) => f.endsWith('.helb.json'))
+    .sort()) {
     const read = readDesign(readFileSync(join(directory, file), 'utf8'));
     if (!read.ok) throw new Error(`The demo design ${file} cannot be read: ${read.message}`);
     await storeDesign(project, read.design);

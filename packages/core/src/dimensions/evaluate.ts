@@ -18,6 +18,8 @@ export interface EvaluationContext {
   readonly units: DisplayUnits;
   /** The value behind a name. @throws ExpressionError when there is none. */
   lookUp(name: string, at: Span): Quantity;
+  /** Told of every bare number that took a unit, so that the unit can be written down. */
+  tookUnit?(node: Expression, kind: QuantityKind): void;
 }
 
 const plain = (value: number): Quantity => ({ value, powers: NO_POWERS, bare: false });
@@ -74,7 +76,7 @@ function binary(tree: Binary, left: Quantity, right: Quantity, context: Evaluati
     case '^':
       return power(tree, left, right);
     default: {
-      const [a, b] = alike(tree, tree.operator, left, right, context);
+      const [a, b] = alike(tree, tree.operator, { node: tree.left, is: left }, { node: tree.right, is: right }, context);
       return sumOrComparison(tree.operator, a, b, bare);
     }
   }
@@ -116,17 +118,24 @@ function power(tree: Binary, base: Quantity, exponent: Quantity): Quantity {
 
 const UNIT_OF: Readonly<Record<string, QuantityKind | undefined>> = { 'a length': 'length', 'an angle': 'angle' };
 
+interface Operand {
+  readonly node: Expression;
+  readonly is: Quantity;
+}
+
 /** Bring two operands to the same powers: a bare number takes its neighbour's display unit. */
-function alike(at: Span, operator: string, a: Quantity, b: Quantity, context: EvaluationContext): [Quantity, Quantity] {
+function alike(at: Span, operator: string, one: Operand, other: Operand, context: EvaluationContext): [Quantity, Quantity] {
+  const [a, b] = [one.is, other.is];
   if (samePowers(a.powers, b.powers)) return [a, b];
-  const promote = (bare: Quantity, to: Quantity): Quantity | null => {
+  const promote = ({ node, is }: Operand, to: Quantity): Quantity | null => {
     const kind = UNIT_OF[describePowers(to.powers)];
-    if (!bare.bare || !samePowers(bare.powers, NO_POWERS) || !kind) return null;
-    return { value: bare.value * displayFactor(kind, context.units), powers: to.powers, bare: false };
+    if (!is.bare || !samePowers(is.powers, NO_POWERS) || !kind) return null;
+    context.tookUnit?.(node, kind);
+    return { value: is.value * displayFactor(kind, context.units), powers: to.powers, bare: false };
   };
-  const up = promote(a, b);
+  const up = promote(one, b);
   if (up) return [up, b];
-  const down = promote(b, a);
+  const down = promote(other, a);
   if (down) return [a, down];
   const verb = operator === '+' ? 'added to' : operator === '-' ? 'subtracted from' : 'compared with';
   const [first, second] = operator === '-' ? [b, a] : [a, b];
@@ -138,7 +147,7 @@ function capital(text: string): string {
 }
 
 /** Angle of a trigonometric argument: an angle, or a bare number in the design's angle unit. */
-function angleOf(q: Quantity, at: Span, context: EvaluationContext): number {
+function angleOf(q: Quantity, at: Expression, context: EvaluationContext): number {
   return asKind(q, 'angle', at, context).value;
 }
 
@@ -169,7 +178,7 @@ const rounding =
       const unit = kind ? displayFactor(kind, context.units) : 1;
       return { ...x!, value: f(x!.value / unit) * unit };
     }
-    const [value, to] = alike(tree, 'compared with', x!, step, context);
+    const [value, to] = alike(tree, 'compared with', { node: tree.args[0]!, is: x! }, { node: tree.args[1]!, is: step }, context);
     if (to.value === 0) throw new ExpressionError('The step to round to must not be zero.', tree.args[1]!.from, tree.args[1]!.to);
     return { ...value, value: f(value.value / to.value) * to.value };
   };
@@ -177,9 +186,13 @@ const rounding =
 const extreme =
   (f: (...xs: number[]) => number): Rule =>
   (args, tree, context) => {
-    const model = args.find((a) => !a.bare) ?? args[0]!;
-    const same = args.map((a) => alike(tree, '<', a, model, context)[0]);
-    return { value: f(...same.map((a) => a.value)), powers: model.powers, bare: args.every((a) => a.bare) };
+    const at = Math.max(
+      0,
+      args.findIndex((a) => !a.bare),
+    );
+    const model = { node: tree.args[at]!, is: args[at]! };
+    const same = args.map((is, i) => alike(tree, '<', { node: tree.args[i]!, is }, model, context)[0]);
+    return { value: f(...same.map((a) => a.value)), powers: model.is.powers, bare: args.every((a) => a.bare) };
   };
 
 const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, number]; readonly rule: Rule }>> = {
@@ -208,7 +221,7 @@ const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, numb
   if: {
     args: [3, 3],
     rule: ([test, yes, no], tree, context) => {
-      const [a, b] = alike(tree, 'compared with', yes!, no!, context);
+      const [a, b] = alike(tree, 'compared with', { node: tree.args[1]!, is: yes! }, { node: tree.args[2]!, is: no! }, context);
       return test!.value !== 0 ? a : b;
     },
   },
@@ -231,22 +244,23 @@ function call(tree: Call, context: EvaluationContext): Quantity {
     const wanted = least === most ? `${least}` : `${least} to ${most}`;
     throw new ExpressionError(`${tree.name} takes ${wanted} value${most === 1 ? '' : 's'} in its brackets.`, tree.from, tree.to);
   }
-  return found.rule(tree.args.map((a) => evaluate(a, context)), tree, context);
+  return found.rule(
+    tree.args.map((a) => evaluate(a, context)),
+    tree,
+    context,
+  );
 }
 
 /**
  * Read a result as the kind of quantity a field wants; a bare number takes the design's unit.
  * @throws ExpressionError when it is of another kind.
  */
-export function asKind(q: Quantity, kind: QuantityKind, at: Span, context: Pick<EvaluationContext, 'units'>): Quantity {
+export function asKind(q: Quantity, kind: QuantityKind, at: Expression, context: Pick<EvaluationContext, 'units' | 'tookUnit'>): Quantity {
   const wanted = powersOfKind(kind);
   if (samePowers(q.powers, wanted)) return q;
   if (q.bare && samePowers(q.powers, NO_POWERS)) {
+    context.tookUnit?.(at, kind);
     return { value: q.value * displayFactor(kind, context.units), powers: wanted, bare: false };
   }
-  throw new ExpressionError(
-    `This is ${describePowers(q.powers)}, and ${describePowers(wanted)} is needed here.`,
-    at.from,
-    at.to,
-  );
+  throw new ExpressionError(`This is ${describePowers(q.powers)}, and ${describePowers(wanted)} is needed here.`, at.from, at.to);
 }

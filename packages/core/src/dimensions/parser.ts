@@ -57,9 +57,7 @@ class Parser {
     const rest = this.peek();
     if (rest.kind !== 'end') {
       throw new ExpressionError(
-        rest.kind === 'close'
-          ? 'This bracket closes nothing.'
-          : `An operator such as + or * is missing before “${rest.text}”.`,
+        rest.kind === 'close' ? 'This bracket closes nothing.' : `An operator such as + or * is missing before “${rest.text}”.`,
         rest.from,
         rest.to,
       );
@@ -177,10 +175,7 @@ class Parser {
 
   private isFraction(ahead: number): boolean {
     return (
-      this.isInteger(this.peek(ahead)) &&
-      this.peek(ahead + 1).text === '/' &&
-      this.isInteger(this.peek(ahead + 2)) &&
-      Number(this.peek(ahead + 2).text) !== 0
+      this.isInteger(this.peek(ahead)) && this.peek(ahead + 1).text === '/' && this.isInteger(this.peek(ahead + 2)) && Number(this.peek(ahead + 2).text) !== 0
     );
   }
 

@@ -4,6 +4,8 @@ import { Ledger } from '../ledger/ledger.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { isDimension } from '../sketch/schema.ts';
 import { numberSlots, setNumberSlot } from '../steps/numbers.ts';
+import { quantityOf } from '../ledger/entries.ts';
+import type { QuantityKind } from '../units/units.ts';
 import { checkConsistency } from './consistency.ts';
 import { firstIssue } from './change.ts';
 import { Design, FORMAT, FORMAT_VERSION } from './schema.ts';
@@ -52,9 +54,9 @@ export function writeDesign(design: Design): string {
 /** Expressions that use names, as a hand-written file may, are stored by reference from here on. */
 function bindAllNames(design: Design): Design {
   const ledger = new Ledger(design);
-  const bind = (text: string, scope: { part?: string; step?: string }): string => {
+  const bind = (text: string, scope: { part?: string; step?: string }, kind: QuantityKind | null = null): string => {
     try {
-      return ledger.bind(text, scope);
+      return ledger.bind(text, scope, kind);
     } catch (error) {
       if (error instanceof ExpressionError) return text;
       throw error;
@@ -66,9 +68,9 @@ function bindAllNames(design: Design): Design {
       for (const d of Object.values(p.dimensions)) d.value = bind(d.value, { part });
       for (const [step, s] of Object.entries(p.steps)) {
         if (s.kind === 'sketch') {
-          for (const c of Object.values(s.constraints)) if (isDimension(c)) c.value = bind(c.value, { part, step });
+          for (const c of Object.values(s.constraints)) if (isDimension(c)) c.value = bind(c.value, { part, step }, quantityOf(c));
         }
-        for (const slot of numberSlots(s)) setNumberSlot(s, slot.key, bind(slot.expression, { part, step }));
+        for (const slot of numberSlots(s)) setNumberSlot(s, slot.key, bind(slot.expression, { part, step }, slot.kind));
       }
     }
   });

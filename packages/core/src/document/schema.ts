@@ -17,7 +17,10 @@ const MAX_PARTS = 500;
 export const Part = z
   .strictObject({
     name: Name,
-    color: z.string().regex(/^#[0-9A-Fa-f]{6}$/).optional(),
+    color: z
+      .string()
+      .regex(/^#[0-9A-Fa-f]{6}$/)
+      .optional(),
     material: z.enum(MATERIAL_KEYS).optional(),
     dimensions: Dimensions,
     dimensionOrder: z.array(Id),

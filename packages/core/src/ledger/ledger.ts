@@ -8,8 +8,7 @@ import { collectEntries, type DimensionEntry } from './entries.ts';
 import { bindNames, missingName, NameIndex, scopeOf, showNames, type Scope } from './names.ts';
 
 export type Value =
-  | { readonly ok: true; readonly quantity: Quantity }
-  | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
+  { readonly ok: true; readonly quantity: Quantity } | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
 
 export class Ledger {
   readonly entries: readonly DimensionEntry[];
@@ -89,9 +88,32 @@ export class Ledger {
     return showNames(entry.expression, scopeOf(entry), this.index);
   }
 
-  /** Typed text with names made into references. @throws ExpressionError */
-  bind(text: string, scope: Scope): string {
-    return bindNames(text, scope, this.index);
+  /**
+   * Typed text made fit to be stored: names become references, and bare numbers
+   * get the unit they were read in, so that neither renaming nor another display
+   * unit changes what was meant.
+   * @param kind what the place wants; null where any will do
+   * @throws ExpressionError when the text cannot be read
+   */
+  bind(text: string, scope: Scope, kind: QuantityKind | null): string {
+    const named = bindNames(text, scope, this.index);
+    const took: { node: Expression; kind: QuantityKind }[] = [];
+    try {
+      this.evaluateTree(parseExpression(named), scope, kind, (node, unit) => took.push({ node, kind: unit }));
+    } catch (error) {
+      // What has no value yet is stored as typed and says so where it stands.
+      if (error instanceof ExpressionError) return named;
+      throw error;
+    }
+    const { length, angle } = this.design.units;
+    let result = named;
+    for (const { node, kind: of } of took.sort((a, b) => b.node.from - a.node.from)) {
+      const unit = of === 'length' ? length : angle;
+      const own = result.slice(node.from, node.to);
+      const written = node.kind === 'number' ? `${own} ${unit}` : `(${own}) * 1 ${unit}`;
+      result = result.slice(0, node.from) + written + result.slice(node.to);
+    }
+    return result;
   }
 
   private compute(entry: DimensionEntry): Value {
@@ -124,7 +146,7 @@ export class Ledger {
     return entry ? ({ kind: 'one', entry } as const) : ({ kind: 'none' } as const);
   }
 
-  private evaluateTree(tree: Expression, scope: Scope, kind: QuantityKind | null): Quantity {
+  private evaluateTree(tree: Expression, scope: Scope, kind: QuantityKind | null, tookUnit?: (node: Expression, kind: QuantityKind) => void): Quantity {
     const units = this.design.units;
     const lookUp = (name: string, at: Span): Quantity => {
       const constant = constantNamed(name);
@@ -143,8 +165,9 @@ export class Ledger {
       if (unit) throw new ExpressionError(`“${name}” is a unit and needs a number before it.`, at.from, at.to);
       throw missingName(name, found, this.index, at);
     };
-    const quantity = evaluate(tree, { units, lookUp });
-    return kind ? asKind(quantity, kind, tree, { units }) : quantity;
+    const context = { units, lookUp, ...(tookUnit ? { tookUnit } : {}) };
+    const quantity = evaluate(tree, context);
+    return kind ? asKind(quantity, kind, tree, context) : quantity;
   }
 
   /** A value in the design's units, or `?` when there is none. */

@@ -23,8 +23,8 @@ export function frameOfFace(center: Vec3, normal: Vec3): Frame {
   const origin: Vec3 = [normal[0] * height, normal[1] * height, normal[2] * height];
   const level = cross(Z, normal);
   const size = Math.hypot(...level);
-  // On a level face x is the part's x, seen from outside.
-  const x: Vec3 = size > 1e-9 ? [level[0] / size, level[1] / size, level[2] / size] : [normal[2] > 0 ? 1 : -1, 0, 0];
+  // On a level face x is the part's x, whether it looks up or down.
+  const x: Vec3 = size > 1e-9 ? [level[0] / size, level[1] / size, level[2] / size] : [1, 0, 0];
   return { origin, x, y: cross(normal, x), normal };
 }
 

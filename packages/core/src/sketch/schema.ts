@@ -11,9 +11,7 @@ export const Position = z.tuple([coordinate, coordinate]).describe('[x, y] in mm
 
 const construction = z.boolean().optional().describe('true: guides other geometry, bounds no region');
 
-export const Line = z
-  .strictObject({ kind: z.literal('line'), from: Id, to: Id, construction })
-  .describe('A straight line between two points.');
+export const Line = z.strictObject({ kind: z.literal('line'), from: Id, to: Id, construction }).describe('A straight line between two points.');
 export const Circle = z
   .strictObject({ kind: z.literal('circle'), center: Id, radius: z.number().positive().max(1e6), construction })
   .describe('A full circle; radius in mm.');
@@ -43,12 +41,8 @@ const measured = <K extends string>(kind: K, least: number, most: number, says: 
 
 export const Constraint = z.discriminatedUnion('kind', [
   relation('coincident', 2, 'Two points are one, or a point lies on a curve.'),
-  z
-    .strictObject({ kind: z.literal('horizontal'), of: z.array(Entity).min(1).max(2) })
-    .describe('A line, or two points, level along x.'),
-  z
-    .strictObject({ kind: z.literal('vertical'), of: z.array(Entity).min(1).max(2) })
-    .describe('A line, or two points, upright along y.'),
+  z.strictObject({ kind: z.literal('horizontal'), of: z.array(Entity).min(1).max(2) }).describe('A line, or two points, level along x.'),
+  z.strictObject({ kind: z.literal('vertical'), of: z.array(Entity).min(1).max(2) }).describe('A line, or two points, upright along y.'),
   relation('equal', 2, 'Two lines of the same length, or two circles or arcs of the same radius.'),
   relation('concentric', 2, 'Two circles or arcs share their centre.'),
   relation('parallel', 2, 'Two lines run the same way.'),

@@ -50,7 +50,7 @@ function settle(system: System, tolerance: number): { ok: boolean; iterations: n
     failed ||= !summary.converged;
   }
   const gradient = new Float64Array(16);
-    for (const e of split.without) {
+  for (const e of split.without) {
     const r = Math.abs(e.evaluate(system.values, gradient));
     residual = Math.max(residual, r);
     failed ||= !(r <= tolerance);
@@ -91,7 +91,18 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
 }
 
 function unsolved(sketch: SketchGeometry, found: Partial<SketchSolution>): SketchSolution {
-  return { geometry: sketch, solved: false, freedoms: 0, loose: new Set(), redundant: [], clash: [], misfit: null, iterations: 0, residual: Infinity, ...found };
+  return {
+    geometry: sketch,
+    solved: false,
+    freedoms: 0,
+    loose: new Set(),
+    redundant: [],
+    clash: [],
+    misfit: null,
+    iterations: 0,
+    residual: Infinity,
+    ...found,
+  };
 }
 
 function freedomsOf(split: Split): { freedoms: number; movingSlots: Set<number>; redundant: string[] } {
@@ -128,11 +139,7 @@ function looseEntities(sketch: SketchGeometry, system: System, moving: ReadonlyS
  * A smallest set of constraints that cannot all hold: leave out one after the
  * other, and keep out those without which the rest still disagrees.
  */
-function smallestClash(
-  sketch: SketchGeometry,
-  dimension: (id: string) => number,
-  tolerance: number,
-): string[] {
+function smallestClash(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): string[] {
   const holds = (skip: ReadonlySet<string>) => settle(buildSystem(sketch, dimension, skip), tolerance).ok;
   const all = Object.keys(sketch.constraints);
   const out = new Set<string>();

@@ -29,11 +29,7 @@ export interface System {
  * @param dimension the value of each dimension constraint by id, mm or rad
  * @param skip constraints to leave out
  */
-export function buildSystem(
-  sketch: SketchGeometry,
-  dimension: (constraintId: string) => number,
-  skip: ReadonlySet<string> = new Set(),
-): System {
+export function buildSystem(sketch: SketchGeometry, dimension: (constraintId: string) => number, skip: ReadonlySet<string> = new Set()): System {
   return new SystemBuilder(sketch, dimension, skip).build();
 }
 
@@ -171,12 +167,7 @@ class SystemBuilder {
       }
       case 'symmetric': {
         const message = 'Symmetric needs two points and the line between them.';
-        return symmetric(
-          id,
-          this.rooted(this.point(c.of[0]!, message)),
-          this.rooted(this.point(c.of[1]!, message)),
-          line(c.of[2]!, message),
-        );
+        return symmetric(id, this.rooted(this.point(c.of[0]!, message)), this.rooted(this.point(c.of[1]!, message)), line(c.of[2]!, message));
       }
       case 'angle': {
         const message = 'An angle needs two lines.';
@@ -286,4 +277,3 @@ export function readGeometry(sketch: SketchGeometry, system: System): SketchGeom
   }
   return { points, curves, constraints: sketch.constraints };
 }
-

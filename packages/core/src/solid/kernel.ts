@@ -94,7 +94,6 @@ export interface MeshQuality {
   readonly angular: number;
 }
 
-
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {}
 

@@ -27,8 +27,6 @@ export type FaceRef = z.infer<typeof FaceRef>;
 
 export const Regions = z.union([z.literal('all'), z.array(RegionRef).min(1).max(2000)]);
 
-export const Bodies = z
-  .union([z.literal('all'), z.array(z.string().max(60)).min(1).max(200)])
-  .describe('"all", or the ids of the steps that made them.');
+export const Bodies = z.union([z.literal('all'), z.array(z.string().max(60)).min(1).max(200)]).describe('"all", or the ids of the steps that made them.');
 
 export const StepId = Id;

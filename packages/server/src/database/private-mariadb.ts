@@ -75,7 +75,14 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
   const deadline = Date.now() + START_TIMEOUT_MS;
   while (!(await canConnect(access))) {
     if (ended || Date.now() > deadline) {
-      const last = said.trim().split('\n').filter((l) => /error/i.test(l)).at(-1) ?? said.trim().split('\n').at(-1) ?? '';
+      const last =
+        said
+          .trim()
+          .split('\n')
+          .filter((l) => /error/i.test(l))
+          .at(-1) ??
+        said.trim().split('\n').at(-1) ??
+        '';
       throw new Error(`The database did not start: ${last || 'mariadbd ended without a word'}.`);
     }
     await new Promise((r) => setTimeout(r, POLL_MS));

@@ -32,7 +32,10 @@ export function designRoutes(sequelize: Sequelize): Router {
       attributes: ['id', 'name', 'revision', 'updatedAt'],
       order: [['updatedAt', 'DESC']],
     });
-    ctx.body = { project: { id: project.id, name: project.name }, designs: rows.map((r) => ({ id: r.id, name: r.name, revision: r.revision, changed: r.updatedAt })) };
+    ctx.body = {
+      project: { id: project.id, name: project.name },
+      designs: rows.map((r) => ({ id: r.id, name: r.name, revision: r.revision, changed: r.updatedAt })),
+    };
   });
 
   router.post('/projects/:project/designs', async (ctx) => {

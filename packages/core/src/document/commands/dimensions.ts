@@ -1,5 +1,4 @@
 /** Edits of numbers and their names. */
-import { current, isDraft } from 'immer';
 import { constantNamed, RESERVED_NAMES } from '../../dimensions/evaluate.ts';
 import { ExpressionError } from '../../dimensions/lexer.ts';
 import { DimensionName, type Dimension } from '../../dimensions/schema.ts';
@@ -7,20 +6,23 @@ import { sketchDimensionNames, type DimensionEntry } from '../../ledger/entries.
 import { Ledger } from '../../ledger/ledger.ts';
 import { scopeOf } from '../../ledger/names.ts';
 import { setNumberSlot } from '../../steps/numbers.ts';
-import { unitNamed } from '../../units/units.ts';
+import { kindOfPowers, unitNamed, type QuantityKind } from '../../units/units.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import type { Design } from '../schema.ts';
+import { plain } from './plain.ts';
 import { resolveSketches } from './sketch.ts';
-
-/** The plain document behind a draft, for reading whole. */
-export function plain(draft: Design): Design {
-  return isDraft(draft) ? current(draft) : draft;
-}
 
 function entryOf(ledger: Ledger, ref: string): DimensionEntry {
   const entry = ledger.index.byReference(ref);
   if (!entry) throw new EditRefused('This dimension no longer exists.');
   return entry;
+}
+
+/** A dimension that is free in kind keeps the one it has: 8 typed over 6 mm means 8 mm. */
+function kindNow(ledger: Ledger, entry: DimensionEntry): QuantityKind | null {
+  const value = ledger.valueOfEntry(entry);
+  const kind = value.ok ? kindOfPowers(value.quantity.powers) : null;
+  return kind === 'number' ? null : kind;
 }
 
 function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {
@@ -51,7 +53,7 @@ export function setDimension(ref: string, typed: string): Edit {
       const entry = entryOf(before, ref);
       let bound: string;
       try {
-        bound = before.bind(typed.trim(), scopeOf(entry));
+        bound = before.bind(typed.trim(), scopeOf(entry), entry.kind ?? kindNow(before, entry));
       } catch (error) {
         if (error instanceof ExpressionError) throw new EditRefused(error.message);
         throw error;
@@ -83,9 +85,7 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
 /** Names beside which a new one must stand apart. */
 function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {
   const mine = entry.owner;
-  return ledger.entries
-    .filter((e) => e !== entry && e.owner.level === mine.level && JSON.stringify(e.owner) === JSON.stringify(mine))
-    .map((e) => e.name);
+  return ledger.entries.filter((e) => e !== entry && e.owner.level === mine.level && JSON.stringify(e.owner) === JSON.stringify(mine)).map((e) => e.name);
 }
 
 export function renameDimension(ref: string, name: string): Edit {
@@ -122,11 +122,14 @@ export function addDimension(id: string, dimension: Dimension, part?: string): E
     run(draft) {
       const home = part === undefined ? draft : draft.parts[part];
       if (!home) throw new EditRefused('The part this dimension is for no longer exists.');
-      const fault = nameFault(dimension.name, Object.values(home.dimensions).map((d) => d.name));
+      const fault = nameFault(
+        dimension.name,
+        Object.values(home.dimensions).map((d) => d.name),
+      );
       if (fault) throw new EditRefused(fault);
       const ledger = new Ledger(plain(draft));
       try {
-        home.dimensions[id] = { ...dimension, value: ledger.bind(dimension.value, part === undefined ? {} : { part }) };
+        home.dimensions[id] = { ...dimension, value: ledger.bind(dimension.value, part === undefined ? {} : { part }, null) };
       } catch (error) {
         if (error instanceof ExpressionError) throw new EditRefused(error.message);
         throw error;

@@ -4,7 +4,7 @@ import type { DisplayUnits } from '../../units/units.ts';
 import { Ledger } from '../../ledger/ledger.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import { emptyPart, type Design, type Part } from '../schema.ts';
-import { plain } from './dimensions.ts';
+import { plain } from './plain.ts';
 
 function partOf(draft: Design, id: string): Part {
   const part = draft.parts[id];

@@ -6,7 +6,7 @@ import { clashSentence } from '../../steps/sketch/evaluate.ts';
 import type { SketchStep } from '../../steps/sketch/schema.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import type { Design } from '../schema.ts';
-import { plain } from './dimensions.ts';
+import { plain } from './plain.ts';
 
 function sketchStep(draft: Design, part: string, step: string): SketchStep {
   const found = draft.parts[part]?.steps[step];

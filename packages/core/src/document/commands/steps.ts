@@ -5,7 +5,7 @@ import { numberSlots, setNumberSlot } from '../../steps/numbers.ts';
 import type { Step } from '../../steps/schema.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import type { Design, Part } from '../schema.ts';
-import { plain } from './dimensions.ts';
+import { plain } from './plain.ts';
 
 function partOf(draft: Design, part: string): Part {
   return draft.parts[part] ?? refuse('This part no longer exists.');
@@ -31,7 +31,7 @@ export function addStep(part: string, id: string, step: Step, at?: number): Edit
       const ledger = new Ledger(plain(draft));
       for (const slot of numberSlots(step)) {
         try {
-          setNumberSlot(home.steps[id]!, slot.key, ledger.bind(slot.expression, { part, step: id }));
+          setNumberSlot(home.steps[id]!, slot.key, ledger.bind(slot.expression, { part, step: id }, slot.kind));
         } catch (error) {
           if (error instanceof ExpressionError) refuse(error.message);
           throw error;
@@ -93,9 +93,7 @@ export function deleteStep(part: string, id: string): Edit {
       const home = partOf(draft, part);
       const step = stepOf(draft, part, id);
       const ledger = new Ledger(plain(draft));
-      const user = ledger.entries.find(
-        (e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
-      );
+      const user = ledger.entries.find((e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)));
       if (user) refuse(`${step.name} holds a number that ${user.path.join('.')} uses; change that first.`);
       delete home.steps[id];
       home.stepOrder.splice(home.stepOrder.indexOf(id), 1);

@@ -49,7 +49,12 @@ function pieceOf(h: HalfEdge): LoopPiece {
 }
 
 function continues(a: LoopPiece, b: LoopPiece): boolean {
-  return a.curve === b.curve && a.forward === b.forward && a !== b && Math.hypot(a.to[0] - b.from[0], a.to[1] - b.from[1]) < 1e-9 * (1 + Math.abs(a.to[0]) + Math.abs(a.to[1]));
+  return (
+    a.curve === b.curve &&
+    a.forward === b.forward &&
+    a !== b &&
+    Math.hypot(a.to[0] - b.from[0], a.to[1] - b.from[1]) < 1e-9 * (1 + Math.abs(a.to[0]) + Math.abs(a.to[1]))
+  );
 }
 
 function joined(a: LoopPiece, b: LoopPiece): LoopPiece {
@@ -113,6 +118,6 @@ export function pointInside(loops: readonly Loop[]): Vec2 {
 function extremeHeights(p: Extract<LoopPiece, { kind: 'arc' }>): number[] {
   return [Math.PI / 2, -Math.PI / 2].flatMap((a) => {
     const along = p.sweep > 0 ? a - p.start : p.start - a;
-    return (((along % TAU) + TAU) % TAU) <= Math.abs(p.sweep) ? [onRound(p, a)[1]] : [];
+    return ((along % TAU) + TAU) % TAU <= Math.abs(p.sweep) ? [onRound(p, a)[1]] : [];
   });
 }

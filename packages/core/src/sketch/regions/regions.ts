@@ -152,7 +152,7 @@ function rewalk({ halves }: Arrangement, kept: ReadonlySet<number>): number[][] 
   for (const first of kept) {
     if (done.has(first)) continue;
     const walk: number[] = [];
-    for (let h: number | undefined = first; h !== undefined && !done.has(h); ) {
+    for (let h: number | undefined = first; h !== undefined && !done.has(h);) {
       done.add(h);
       walk.push(h);
       h = leaving.get(halves[h]!.to)?.find((n) => !done.has(n));

@@ -94,7 +94,7 @@ function movingUnknowns(n: number, pivots: readonly Pivot[], pivotOf: Int32Array
   const moves = new Array<boolean>(n).fill(false);
   for (const seed of [0.37, 0.71]) {
     const motion = new Float64Array(n);
-    for (let c = 0; c < n; c++) if (pivotOf[c] === -1) motion[c] = 0.5 + ((c + 1) * seed * 1.618) % 1;
+    for (let c = 0; c < n; c++) if (pivotOf[c] === -1) motion[c] = 0.5 + (((c + 1) * seed * 1.618) % 1);
     for (let k = pivots.length - 1; k >= 0; k--) {
       const { column, columns, values } = pivots[k]!;
       let sum = 0;

@@ -44,7 +44,11 @@ function targetsOf(result: BooleanKind, chosen: 'all' | readonly string[], bodie
 }
 
 function combine(kind: BooleanKind, targets: readonly Body[], tools: readonly Body[], stepName: string, context: StepContext): Body[] {
-  const solids = context.kernel.combine(kind, targets.map((b) => b.solid), tools.map((b) => b.solid));
+  const solids = context.kernel.combine(
+    kind,
+    targets.map((b) => b.solid),
+    tools.map((b) => b.solid),
+  );
   try {
     return bodiesFrom(kind, solids, targets, tools, stepName, context);
   } catch (error) {
@@ -83,7 +87,14 @@ function bodiesFrom(
     const count = (pieces.get(target.id) ?? 0) + 1;
     pieces.set(target.id, count);
     const id = count === 1 ? target.id : `${target.id}/${context.stepId}_${count}`;
-    bodies.push(context.body(id, target.name, made.solid, numberEquals(names, (f) => facts.faces[f]!.center)));
+    bodies.push(
+      context.body(
+        id,
+        target.name,
+        made.solid,
+        numberEquals(names, (f) => facts.faces[f]!.center),
+      ),
+    );
   }
   if (kind === 'cut' && bodies.every((b) => targets.includes(b))) {
     throw new StepFailure(`This cuts nothing: ${stepName} does not reach ${listNames(targets)}.`);

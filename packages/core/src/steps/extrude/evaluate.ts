@@ -71,11 +71,24 @@ function place([x, y]: readonly [number, number]): string {
   return `${Number(x.toFixed(2))}, ${Number(y.toFixed(2))} mm`;
 }
 
-function push(context: StepContext, step: ExtrudeStep, area: Region, frame: Parameters<StepContext['kernel']['extrude']>[0], from: number, to: number, i: number): Body {
+function push(
+  context: StepContext,
+  step: ExtrudeStep,
+  area: Region,
+  frame: Parameters<StepContext['kernel']['extrude']>[0],
+  from: number,
+  to: number,
+  i: number,
+): Body {
   const made = context.kernel.extrude(frame, area.loops, from, to);
   const region = hashText(area.outer.join()).slice(0, 8);
   const names = made.faces.map((origin) => nameOfOrigin(context.stepId, origin, region));
   const facts = new LazyFacts(context.kernel, made.solid);
   const id = i === 0 ? context.stepId : `${context.stepId}/${i + 1}`;
-  return context.body(id, step.name, made.solid, numberEquals(names, (f) => facts.faces[f]!.center));
+  return context.body(
+    id,
+    step.name,
+    made.solid,
+    numberEquals(names, (f) => facts.faces[f]!.center),
+  );
 }

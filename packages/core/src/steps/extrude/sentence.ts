@@ -1,4 +1,4 @@
-import { count, numberPart, type SentenceContext, type SentencePart } from '../sentence.ts';
+import { count, numberPart, type SentenceContext, type SentencePart } from '../sentence-parts.ts';
 import type { ExtrudeStep } from './schema.ts';
 
 const WAYS = [

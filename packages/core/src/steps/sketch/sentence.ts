@@ -1,5 +1,5 @@
 import { isDimension } from '../../sketch/schema.ts';
-import { count, type SentencePart } from '../sentence.ts';
+import { count, type SentencePart } from '../sentence-parts.ts';
 import type { SketchStep } from './schema.ts';
 
 export const PLANE_LABELS = { floor: 'the floor plane', wall: 'the wall plane', side: 'the side plane' } as const;

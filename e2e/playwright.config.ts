@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+const report = process.env.HELB_E2E_REPORT;
+
+export default defineConfig({
+  testDir: 'tests',
+  outputDir: '../test-results',
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  // One server, one database, software rendering on two cores: one at a time.
+  workers: 1,
+  reporter: report ? [['list'], ['json', { outputFile: `../${report}` }]] : [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+      ],
+    },
+  },
+});

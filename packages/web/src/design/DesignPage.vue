@@ -1,0 +1,120 @@
+<script setup lang="ts">
+/** The workplace: ledger, stage, recipe, tray. */
+import { useEventListener } from '@vueuse/core';
+import { onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
+import { RouterLink } from 'vue-router';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import LedgerPanel from '../ledger/LedgerPanel.vue';
+import RecipePanel from '../recipe/RecipePanel.vue';
+import KeyList from '../shell/KeyList.vue';
+import TopLine from '../shell/TopLine.vue';
+import { useSketchEditing } from '../sketch/sketch-editing.ts';
+import Stage from '../stage/Stage.vue';
+import TrayBar from '../tray/TrayBar.vue';
+import VerbLine from '../verbs/VerbLine.vue';
+import VerbList from '../verbs/VerbList.vue';
+import { useDesign } from './design-store.ts';
+import { useKeys } from './keys.ts';
+import { useSession } from './session.ts';
+
+const props = defineProps<{ design: string }>();
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+const editing = useSketchEditing();
+
+const trouble = ref<string | null>(null);
+const listOpen = ref(false);
+const helpOpen = ref(false);
+const ledgerOpen = ref(true);
+const verbLine = useTemplateRef<InstanceType<typeof VerbLine>>('verbLine');
+const stage = useTemplateRef<InstanceType<typeof Stage>>('stage');
+
+// The kernel starts while the design is still on its way.
+evaluation.start();
+
+watch(
+  () => props.design,
+  async (id) => {
+    trouble.value = null;
+    try {
+      await design.open(id);
+      session.openPart(design.design?.partOrder[0] ?? null);
+    } catch (error) {
+      trouble.value = (error as Error).message;
+    }
+  },
+  { immediate: true },
+);
+
+function evaluate(): void {
+  if (!design.design) return;
+  const focus = session.sketching && session.activePart ? { part: session.activePart, step: session.sketching } : null;
+  evaluation.request(design.design, focus, session.activePart);
+}
+watch([() => design.design, () => session.sketching], evaluate);
+
+// Undo may take away what is open.
+watch(
+  () => design.design,
+  (d) => {
+    if (!d) return;
+    if (session.activePart && !d.parts[session.activePart]) session.openPart(d.partOrder[0] ?? null);
+    const steps = d.parts[session.activePart ?? '']?.steps ?? {};
+    if (session.sketching && !steps[session.sketching]) session.leaveSketch();
+    if (session.editing && !steps[session.editing]) session.editing = null;
+    if (session.pickingFor && !steps[session.pickingFor.step]) session.pickingFor = null;
+    if (editing.geometry.value) {
+      const known = editing.geometry.value;
+      session.entities = session.entities.filter((e) => e in known.points || e in known.curves || e in known.constraints || /^(origin|[xy]_axis)$/.test(e));
+    }
+  },
+);
+
+useKeys({
+  editing,
+  verbs: () => verbLine.value?.verbs ?? [],
+  openList: () => (listOpen.value = true),
+  openHelp: () => (helpOpen.value = true),
+  fit: () => stage.value?.fit(),
+});
+useEventListener(window, 'pagehide', () => evaluation.stop());
+
+onBeforeUnmount(() => {
+  evaluation.clear();
+  design.close();
+  session.openPart(null);
+});
+</script>
+
+<template>
+  <main v-if="trouble" class="mx-auto max-w-md p-10">
+    <h1 class="text-lg font-semibold">This design cannot be opened</h1>
+    <p class="mt-2 text-bad" role="alert">{{ trouble }}</p>
+    <RouterLink to="/" class="button mt-4 inline-block">All projects</RouterLink>
+  </main>
+  <div v-else class="grid h-full min-w-[1000px] grid-rows-[auto_minmax(0,1fr)_auto]">
+    <TopLine @help="helpOpen = true" />
+    <div class="grid min-h-0" :style="{ gridTemplateColumns: `${ledgerOpen ? '272px' : '28px'} minmax(0,1fr) 316px` }">
+      <div class="relative grid min-h-0">
+        <LedgerPanel v-if="ledgerOpen" />
+        <div v-else class="border-r border-hairline bg-panel" />
+        <button
+          class="absolute top-1/2 -right-2.5 z-10 grid h-10 w-5 -translate-y-1/2 place-items-center rounded-full border border-hairline bg-panel text-quiet hover:text-signal"
+          :aria-label="ledgerOpen ? 'Fold the ledger away' : 'Open the ledger'"
+          @click="ledgerOpen = !ledgerOpen"
+        >
+          {{ ledgerOpen ? '‹' : '›' }}
+        </button>
+      </div>
+      <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+        <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
+        <Stage ref="stage" :editing="editing" />
+      </div>
+      <RecipePanel />
+    </div>
+    <TrayBar />
+    <VerbList :open="listOpen" :verbs="verbLine?.verbs ?? []" @close="listOpen = false" />
+    <KeyList :open="helpOpen" @close="helpOpen = false" />
+  </div>
+</template>

@@ -1,0 +1,200 @@
+/** The open design: its document, its edits, its history, and whether all is saved. */
+import { applyChange, applyEdit, Ledger, undoState, type Change, type Design, type Edit, type LoggedChange } from '@helb/core';
+import { nanoid } from 'nanoid';
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef } from 'vue';
+import { toast } from 'vue-sonner';
+import { server, ServerAway, ServerRefusal } from '../server.ts';
+import { outbox } from './outbox.ts';
+
+type Patches = Change['patches'];
+export type SaveState = 'saved' | 'saving' | 'offline';
+
+const RETRY_FIRST_MS = 500;
+const RETRY_MOST_MS = 8000;
+
+export const useDesign = defineStore('design', () => {
+  const id = ref<string | null>(null);
+  const project = ref<{ id: string; name: string } | null>(null);
+  const design = shallowRef<Design | null>(null);
+  const revision = ref(0);
+  const saveState = ref<SaveState>('saved');
+  const log = shallowRef<LoggedChange[]>([]);
+
+  /** The document as the server has it. */
+  let acknowledged: Design | null = null;
+  let pending: Change[] = [];
+  /** What undo and redo need, for changes made here. */
+  const known = new Map<string, { label: string; patches: Patches; inverse: Patches }>();
+  let sending = false;
+  let retry = 0;
+
+  const ledger = computed(() => (design.value ? new Ledger(design.value) : null));
+  const undoable = computed(() => undoState(log.value));
+  const undoCount = computed(() => undoable.value.undo.length);
+  const canUndo = computed(() => undoCount.value > 0);
+  const canRedo = computed(() => undoable.value.redo.length > 0);
+
+  async function open(designId: string): Promise<void> {
+    close();
+    const opened = await server.open(designId);
+    const waiting = await outbox.of(designId).catch(() => []);
+    id.value = designId;
+    project.value = opened.project;
+    revision.value = opened.revision;
+    acknowledged = opened.document;
+    log.value = opened.log;
+    const logged = new Set(opened.log.map((c) => c.id));
+    pending = [];
+    for (const change of waiting) {
+      if (logged.has(change.id)) void outbox.remove(designId, change.id);
+      else pending.push(change);
+    }
+    replay();
+    void flush();
+  }
+
+  function close(): void {
+    id.value = null;
+    design.value = null;
+    acknowledged = null;
+    pending = [];
+    known.clear();
+  }
+
+  /** The shown document is what the server has, and what waits to be sent. */
+  function replay(): void {
+    let current = acknowledged!;
+    const kept: Change[] = [];
+    for (const change of pending) {
+      const outcome = applyChange(current, change.patches as Patches & Parameters<typeof applyChange>[1]);
+      if (outcome.ok) {
+        current = outcome.design;
+        known.set(change.id, { label: change.label, patches: change.patches, inverse: outcome.inverse as Patches });
+        kept.push(change);
+      } else {
+        toast.error(`“${change.label}” could not be kept: ${outcome.message}`);
+        void outbox.remove(id.value!, change.id);
+      }
+    }
+    pending = kept;
+    const sent = new Set(kept.map((c) => c.id));
+    log.value = [...log.value.filter((c) => !sent.has(c.id)), ...kept];
+    design.value = current;
+  }
+
+  /** Make an edit. Returns null, or the sentence that says why it was refused. */
+  function edit(command: Edit): string | null {
+    if (!design.value) return 'No design is open.';
+    const outcome = applyEdit(design.value, command);
+    if (!outcome.ok) return outcome.message;
+    if (outcome.patches.length === 0) return null;
+    keep(
+      { id: nanoid(), kind: 'edit', command: command.command, label: command.label, patches: outcome.patches as Patches },
+      outcome.design,
+      outcome.inverse as Patches,
+    );
+    return null;
+  }
+
+  function keep(change: Change, next: Design, inverse: Patches): void {
+    design.value = next;
+    known.set(change.id, { label: change.label, patches: change.patches, inverse });
+    log.value = [...log.value, change];
+    pending.push(change);
+    if (saveState.value === 'saved') saveState.value = 'saving';
+    const designId = id.value!;
+    // In the browser first: if the tab closes now, the next visit sends it.
+    void outbox
+      .add(designId, change)
+      .catch(() => toast.error('This browser’s storage is full or closed; changes are kept only once the server has them.'))
+      .then(() => flush());
+  }
+
+  async function flush(): Promise<void> {
+    if (sending) return;
+    sending = true;
+    const designId = id.value;
+    try {
+      while (pending.length > 0 && id.value === designId && designId) {
+        const change = pending[0]!;
+        const answer = await server.append(designId, revision.value, change);
+        if (id.value !== designId) return;
+        await outbox.remove(designId, change.id);
+        pending.shift();
+        retry = 0;
+        settle(change, answer);
+      }
+      if (id.value === designId) saveState.value = 'saved';
+    } catch (error) {
+      if (error instanceof ServerAway) await later(designId);
+      else if (error instanceof ServerRefusal) await refused(error, designId);
+      else throw error;
+    } finally {
+      sending = false;
+    }
+  }
+
+  function settle(change: Change, answer: { revision: number; missed: { id: string; label: string; patches: Patches }[] }): void {
+    let current = acknowledged!;
+    for (const patches of [...answer.missed.map((m) => m.patches), change.patches]) {
+      const outcome = applyChange(current, patches as Parameters<typeof applyChange>[1]);
+      if (outcome.ok) current = outcome.design;
+    }
+    acknowledged = current;
+    revision.value = answer.revision;
+    if (answer.missed.length > 0) {
+      const own = new Set([change.id, ...pending.map((c) => c.id)]);
+      const others = answer.missed.map((m) => ({ id: m.id, kind: 'edit' as const, label: m.label }));
+      log.value = [...log.value.filter((c) => !own.has(c.id)), ...others, change];
+      replay();
+    }
+  }
+
+  async function later(designId: string | null): Promise<void> {
+    saveState.value = 'offline';
+    const wait = Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** retry++);
+    setTimeout(() => id.value === designId && void flush(), wait);
+  }
+
+  /** The server will not have the first waiting change: go back to what it has, and say so. */
+  async function refused(error: ServerRefusal, designId: string | null): Promise<void> {
+    if (!designId) return;
+    const change = pending.shift();
+    if (change) await outbox.remove(designId, change.id);
+    toast.error(error.message, { duration: 10_000 });
+    const fresh = await server.open(designId).catch(() => null);
+    if (!fresh || id.value !== designId) return;
+    acknowledged = fresh.document;
+    revision.value = fresh.revision;
+    log.value = fresh.log;
+    replay();
+    setTimeout(() => void flush());
+  }
+
+  async function revert(kind: 'undo' | 'redo'): Promise<string | null> {
+    const target = undoable.value[kind].at(-1);
+    if (!target || !design.value || !id.value) return null;
+    let entry = known.get(target);
+    if (!entry) {
+      try {
+        entry = await server.change(id.value, target);
+      } catch (error) {
+        return (error as Error).message;
+      }
+    }
+    const patches = kind === 'undo' ? entry.inverse : entry.patches;
+    const outcome = applyChange(design.value, patches as Parameters<typeof applyChange>[1]);
+    if (!outcome.ok) return `This cannot be ${kind === 'undo' ? 'taken back' : 'made again'} any more: ${outcome.message}`;
+    known.set(target, entry);
+    keep({ id: nanoid(), kind, of: target, command: kind, label: entry.label, patches }, outcome.design, outcome.inverse as Patches);
+    return null;
+  }
+
+  const undo = () => revert('undo');
+  const redo = () => revert('redo');
+  const undoLabel = computed(() => log.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '');
+  const redoLabel = computed(() => log.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
+
+  return { id, project, design, ledger, revision, saveState, log, undoCount, canUndo, canRedo, undoLabel, redoLabel, open, close, edit, undo, redo };
+});

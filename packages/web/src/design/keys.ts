@@ -1,0 +1,75 @@
+/** Keys of the workplace. Typing in a field is never taken for a command. */
+import { useEventListener } from '@vueuse/core';
+import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { useVerbs, type Verb } from '../verbs/verbs.ts';
+import { useDesign } from './design-store.ts';
+import { useSession } from './session.ts';
+
+interface Wiring {
+  readonly editing: SketchEditing;
+  verbs(): readonly Verb[];
+  openList(): void;
+  openHelp(): void;
+  fit(): void;
+}
+
+export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): void {
+  const design = useDesign();
+  const session = useSession();
+  const { keepStep, dropStep } = useVerbs();
+
+  /** One level back, never more. */
+  function stepBack(): void {
+    if (session.notice) session.notice = null;
+    else if (editing.start.value) editing.dropStroke();
+    else if (session.tool) session.tool = null;
+    else if (session.pickingFor) session.pickingFor = null;
+    else if (session.entities.length > 0) session.entities = [];
+    else if (session.inSketch) session.leaveSketch();
+    else if (session.draftSince !== null) void dropStep();
+    else if (session.editing) session.editing = null;
+    else if (session.picks.length > 0) session.picks = [];
+  }
+
+  async function history(event: KeyboardEvent): Promise<void> {
+    event.preventDefault();
+    editing.dropStroke();
+    const redo = event.key.toLowerCase() === 'y' || event.shiftKey;
+    session.notice = await (redo ? design.redo() : design.undo());
+  }
+
+  useEventListener(window, 'keydown', (event) => {
+    const target = event.target as HTMLElement;
+    if (target.closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
+    if ((event.ctrlKey || event.metaKey) && /^[zy]$/i.test(event.key)) {
+      void history(event);
+      return;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const onButton = target.closest('button, a, [role="button"]') !== null;
+    if (event.key === 'Escape') stepBack();
+    else if (event.key === '?') openHelp();
+    else if (event.key === 'f') fit();
+    else if (event.key === 'm') editing.allMarks.value = true;
+    else if (event.key === ' ' && !onButton) openList();
+    else if ((event.key === 'Delete' || event.key === 'Backspace') && session.inSketch) editing.removePicked();
+    else if (event.key === 'Enter' && !onButton) enter();
+    else {
+      const verb = verbs().find((v) => v.key === event.key);
+      if (!verb) return;
+      verb.run();
+    }
+    event.preventDefault();
+  });
+
+  useEventListener(window, 'keyup', (event) => {
+    if (event.key === 'm') editing.allMarks.value = false;
+  });
+
+  function enter(): void {
+    if (session.tool && editing.start.value) editing.click();
+    else if (session.pickingFor) session.pickingFor = null;
+    else if (session.draftSince !== null || session.editing) keepStep();
+    else if (session.inSketch) session.leaveSketch();
+  }
+}

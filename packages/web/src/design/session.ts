@@ -1,0 +1,80 @@
+/** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
+import type { FaceRef, RegionRef } from '@helb/core';
+import { defineStore } from 'pinia';
+import { computed, ref } from 'vue';
+
+export type Pick =
+  | { readonly kind: 'face'; readonly body: string; readonly face: number; readonly ref: FaceRef; readonly flat: boolean; readonly label: string }
+  | { readonly kind: 'edge'; readonly body: string; readonly edge: number; readonly label: string }
+  | { readonly kind: 'region'; readonly step: string; readonly ref: RegionRef; readonly key: string }
+  | { readonly kind: 'datum'; readonly datum: 'floor' | 'wall' | 'side' };
+
+export type Tool = 'line' | 'rectangle' | 'circle';
+
+export const useSession = defineStore('session', () => {
+  const activePart = ref<string | null>(null);
+  /** The sketch now open for drawing. */
+  const sketching = ref<string | null>(null);
+  /** The step whose sentence is being filled. */
+  const editing = ref<string | null>(null);
+  /** Edits made since a new step was begun: Escape takes them back. */
+  const draftSince = ref<number | null>(null);
+  /** A slot that now takes picks from the stage. */
+  const pickingFor = ref<{ step: string; slot: 'regions' | 'plane' } | null>(null);
+  const picks = ref<Pick[]>([]);
+  /** Picked points, curves and constraints of the open sketch. */
+  const entities = ref<string[]>([]);
+  const tool = ref<Tool | null>(null);
+  /** A sentence beside the verbs: why something could not be done. */
+  const notice = ref<string | null>(null);
+  /** A dimension pointed at anywhere lights up everywhere. */
+  const hoveredDimension = ref<string | null>(null);
+  /** Asks the stage to open this dimension's number for typing. */
+  const dimensionToEdit = ref<string | null>(null);
+
+  const inSketch = computed(() => sketching.value !== null);
+
+  function openPart(id: string | null): void {
+    leaveSketch();
+    activePart.value = id;
+    editing.value = null;
+    draftSince.value = null;
+    pickingFor.value = null;
+    picks.value = [];
+  }
+
+  function openSketch(step: string): void {
+    picks.value = [];
+    entities.value = [];
+    tool.value = null;
+    notice.value = null;
+    pickingFor.value = null;
+    editing.value = null;
+    sketching.value = step;
+  }
+
+  function leaveSketch(): void {
+    sketching.value = null;
+    tool.value = null;
+    entities.value = [];
+    notice.value = null;
+  }
+
+  return {
+    activePart,
+    sketching,
+    editing,
+    draftSince,
+    pickingFor,
+    picks,
+    entities,
+    tool,
+    notice,
+    hoveredDimension,
+    dimensionToEdit,
+    inSketch,
+    openPart,
+    openSketch,
+    leaveSketch,
+  };
+});

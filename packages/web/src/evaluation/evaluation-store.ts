@@ -1,0 +1,144 @@
+/** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
+import type { Design } from '@helb/core';
+import * as Comlink from 'comlink';
+import { defineStore } from 'pinia';
+import { markRaw, ref, shallowRef } from 'vue';
+import type { EvaluationWorker } from './evaluation.worker.ts';
+import type { PartView, Progress } from './views.ts';
+
+/** A single kernel call that runs longer than this is ended with its worker. */
+const CALL_LIMIT_MS = 20_000;
+const SHOW_PROGRESS_AFTER_MS = 300;
+
+interface Request {
+  design: Design;
+  focus: { part: string; step: string } | null;
+  active: string | null;
+}
+
+export const useEvaluation = defineStore('evaluation', () => {
+  const parts = shallowRef<ReadonlyMap<string, PartView>>(new Map());
+  /** Shown when work takes longer than a moment. */
+  const progress = ref<Progress | null>(null);
+  const busy = ref(false);
+  /** Why there is no evaluation now, as a sentence. */
+  const trouble = ref<string | null>(null);
+
+  let worker: Worker | null = null;
+  let remote: Comlink.Remote<EvaluationWorker> | null = null;
+  let running: Request | null = null;
+  let waiting: Request | null = null;
+  let lastSign = 0;
+  let startedAt = 0;
+  let doing = '';
+  let watch: ReturnType<typeof setInterval> | null = null;
+
+  function start(): Comlink.Remote<EvaluationWorker> {
+    if (remote) return remote;
+    worker = new Worker(new URL('./evaluation.worker.ts', import.meta.url), { type: 'module', name: 'evaluation' });
+    worker.onerror = (event) => {
+      event.preventDefault();
+      restart('The geometry kernel failed and was started again; the last step may need another look.');
+    };
+    remote = Comlink.wrap<EvaluationWorker>(worker);
+    return remote;
+  }
+
+  /** End the worker and whatever it was doing. The design itself is not touched. */
+  function restart(message: string | null): void {
+    worker?.terminate();
+    worker = null;
+    remote = null;
+    running = null;
+    busy.value = false;
+    progress.value = null;
+    if (watch) clearInterval(watch);
+    watch = null;
+    trouble.value = message;
+    if (waiting) void next();
+  }
+
+  function request(design: Design, focus: Request['focus'], active: string | null): void {
+    waiting = { design, focus, active };
+    trouble.value = null;
+    if (!running) void next();
+    else void remote?.cancel();
+  }
+
+  async function next(): Promise<void> {
+    const job = waiting;
+    if (!job) return;
+    waiting = null;
+    running = job;
+    busy.value = true;
+    startedAt = lastSign = performance.now();
+    doing = 'the kernel’s start';
+    watch ??= setInterval(check, 250);
+    const own = start();
+    const listener = Comlink.proxy({
+      part(view: PartView) {
+        sign();
+        if (remote !== own) return;
+        const known = new Map(parts.value);
+        for (const id of known.keys()) if (!job.design.parts[id]) known.delete(id);
+        known.set(view.part, markRaw(view));
+        parts.value = known;
+      },
+      progress(p: Progress | null) {
+        sign();
+        if (remote !== own) return;
+        if (p) doing = `“${p.step}” of ${p.part}`;
+        progress.value = p && performance.now() - startedAt > SHOW_PROGRESS_AFTER_MS ? p : null;
+      },
+    });
+    // The part being worked on first; the others fill the tray.
+    const order = [...job.design.partOrder].sort((a, b) => Number(b === job.active) - Number(a === job.active));
+    try {
+      await own.evaluate(job.design, job.focus, order, listener);
+    } catch (error) {
+      if (remote === own) restart(`The geometry kernel failed at ${doing} and was started again (${sentenceOf(error)}).`);
+      return;
+    }
+    if (remote !== own) return;
+    running = null;
+    busy.value = waiting !== null;
+    if (waiting) void next();
+    else {
+      progress.value = null;
+      clearInterval(watch!);
+      watch = null;
+    }
+  }
+
+  function sign(): void {
+    lastSign = performance.now();
+  }
+
+  function check(): void {
+    if (!running || performance.now() - lastSign < CALL_LIMIT_MS) return;
+    restart(`${doing.charAt(0).toUpperCase() + doing.slice(1)} took longer than ${CALL_LIMIT_MS / 1000} s and was stopped; change it, or try again.`);
+  }
+
+  /** The user's stop: ends the work at once; the last good picture stays. */
+  function stop(): void {
+    waiting = null;
+    restart(`Stopped at ${doing}. The picture shows the state before.`);
+  }
+
+  async function exportFile(design: Design, format: 'step' | 'stl', partIds: readonly string[]): Promise<Uint8Array> {
+    return start().exportDesign(design, format, partIds);
+  }
+
+  function clear(): void {
+    parts.value = new Map();
+    waiting = null;
+    restart(null);
+  }
+
+  return { parts, progress, busy, trouble, start, request, stop, exportFile, clear };
+});
+
+function sentenceOf(error: unknown): string {
+  const message = error instanceof Error ? error.message : String(error);
+  return message.split('\n')[0]!.slice(0, 160);
+}

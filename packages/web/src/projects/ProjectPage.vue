@@ -1,0 +1,96 @@
+<script setup lang="ts">
+import { MAX_FILE_BYTES, readDesign } from '@helb/core';
+import { onMounted, ref, useTemplateRef } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import { server, type DesignSummary } from '../server.ts';
+import PageFrame from './PageFrame.vue';
+
+const props = defineProps<{ project: string }>();
+const router = useRouter();
+const title = ref('');
+const designs = ref<DesignSummary[] | null>(null);
+const trouble = ref<string | null>(null);
+const name = ref('');
+const confirming = ref<string | null>(null);
+const fileInput = useTemplateRef<HTMLInputElement>('fileInput');
+
+async function attempt(work: () => Promise<void>): Promise<void> {
+  trouble.value = null;
+  try {
+    await work();
+  } catch (error) {
+    trouble.value = (error as Error).message;
+  }
+}
+
+const load = () =>
+  attempt(async () => {
+    const found = await server.designs(props.project);
+    title.value = found.project.name;
+    designs.value = found.designs;
+  });
+
+const create = () =>
+  attempt(async () => {
+    if (!name.value.trim()) throw new Error('Give the design a name first.');
+    const { id } = await server.createDesign(props.project, name.value);
+    await router.push(`/designs/${id}`);
+  });
+
+const openFile = (event: Event) =>
+  attempt(async () => {
+    const input = event.target as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file) return;
+    try {
+      if (file.size > MAX_FILE_BYTES) throw new Error(`${file.name} is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most a design file can be.`);
+      const text = await file.text();
+      // Read here first: the reason appears at once, and nothing broken is sent.
+      const read = readDesign(text);
+      if (!read.ok) throw new Error(`${file.name}: ${read.message}`);
+      const { id } = await server.importDesign(props.project, text);
+      await router.push(`/designs/${id}`);
+    } finally {
+      input.value = '';
+    }
+  });
+
+const remove = (id: string) =>
+  attempt(async () => {
+    await server.deleteDesign(id);
+    confirming.value = null;
+    await load();
+  });
+
+onMounted(load);
+</script>
+
+<template>
+  <PageFrame>
+    <p class="text-quiet"><RouterLink to="/" class="hover:underline">Projects</RouterLink> /</p>
+    <h1 class="text-xl font-semibold">{{ title }}</h1>
+    <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }}</p>
+    <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
+      <li v-for="d in designs ?? []" :key="d.id" class="flex items-center hover:bg-signal-soft">
+        <RouterLink :to="`/designs/${d.id}`" class="flex flex-1 items-baseline justify-between px-4 py-3">
+          <span class="font-semibold">{{ d.name }}</span>
+          <span class="text-quiet">revision {{ d.revision }}, changed {{ new Date(d.changed).toLocaleString() }}</span>
+        </RouterLink>
+        <span v-if="confirming === d.id" class="flex gap-2 pr-3">
+          <button class="font-medium text-bad underline" @click="remove(d.id)">Delete it</button>
+          <button class="underline" @click="confirming = null">Keep it</button>
+        </span>
+        <button v-else class="px-3 text-quiet hover:text-bad" :aria-label="`Delete ${d.name}`" @click="confirming = d.id">delete</button>
+      </li>
+      <li v-if="designs?.length === 0" class="px-4 py-3 text-quiet">No designs yet. Name one below, or open a design file.</li>
+    </ul>
+    <div class="mt-4 flex items-center gap-2">
+      <form class="flex flex-1 gap-2" @submit.prevent="create">
+        <input v-model="name" class="field max-w-xs" placeholder="Name of a new design" aria-label="Name of a new design" maxlength="80" />
+        <button class="button-primary">Make design</button>
+      </form>
+      <input ref="fileInput" type="file" accept=".json,.helb.json,application/json" class="hidden" aria-label="Design file" @change="openFile" />
+      <button class="button" @click="fileInput?.click()">Open a design file</button>
+    </div>
+  </PageFrame>
+</template>

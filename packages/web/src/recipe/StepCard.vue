@@ -1,0 +1,79 @@
+<script setup lang="ts">
+/** One step: its name, how it stands, and its sentence with live slots. */
+import { sentenceOf, renameStep, type Step } from '@helb/core';
+import { computed, useTemplateRef, watch } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import type { StepView } from '../evaluation/views.ts';
+import NameField from '../fields/NameField.vue';
+import SentenceSlot from './SentenceSlot.vue';
+import StepMenu from './StepMenu.vue';
+
+const props = defineProps<{ part: string; stepId: string; step: Step; index: number; last: boolean; view: StepView | undefined; later: boolean }>();
+const design = useDesign();
+const session = useSession();
+
+const active = computed(() => session.editing === props.stepId || session.sketching === props.stepId);
+const sentence = computed(() => sentenceOf(props.step, { part: design.design!.parts[props.part]!, stepId: props.stepId, ledger: design.ledger! }));
+
+const state = computed<{ text: string; tone: string } | null>(() => {
+  if (props.step.suppressed) return { text: 'suppressed', tone: 'text-quiet' };
+  if (session.editing === props.stepId)
+    return { text: session.draftSince === null ? 'editing · Esc closes' : 'new · Enter keeps, Esc drops', tone: 'text-quiet' };
+  const sketch = props.view?.sketch;
+  if (props.step.kind !== 'sketch' || !sketch) return props.view?.status === 'failed' ? { text: 'failed', tone: 'text-bad' } : null;
+  if (!sketch.solved) return { text: 'clashing', tone: 'text-bad' };
+  if (Object.keys(sketch.geometry.curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
+  if (sketch.freedoms === 0) return { text: 'settled', tone: 'text-good' };
+  return { text: `${sketch.freedoms} freedom${sketch.freedoms === 1 ? '' : 's'} left`, tone: 'text-warn' };
+});
+const failed = computed(() => props.view?.status === 'failed' && !props.step.suppressed);
+
+const card = useTemplateRef<HTMLElement>('card');
+watch(active, (now) => now && card.value?.scrollIntoView({ block: 'nearest' }), { flush: 'post' });
+
+function open(): void {
+  if (props.step.kind === 'sketch') session.openSketch(props.stepId);
+  else if (!active.value) {
+    session.leaveSketch();
+    session.editing = props.stepId;
+    session.draftSince = null;
+  }
+}
+</script>
+
+<template>
+  <li
+    ref="card"
+    class="group rounded-lg border bg-white px-3 py-2"
+    :class="[
+      active ? 'border-signal shadow-[0_0_0_2px_rgba(200,64,26,0.12)]' : failed ? 'border-bad/50' : 'border-hairline',
+      later || step.suppressed ? 'opacity-50' : '',
+    ]"
+    :aria-current="active ? 'step' : undefined"
+    :data-step="step.name"
+  >
+    <div class="flex items-baseline justify-between gap-2 text-xs">
+      <NameField :name="step.name" label="Name of the step" :rename="(name) => design.edit(renameStep(part, stepId, name))" />
+      <span class="flex shrink-0 items-center gap-1">
+        <span v-if="state" :class="state.tone">{{ state.text }}</span>
+        <StepMenu :part="part" :step-id="stepId" :step="step" :index="index" :last="last" @open="open" />
+      </span>
+    </div>
+    <p class="mt-0.5 leading-6">
+      <template v-for="(piece, i) in sentence" :key="i">
+        <span v-if="'text' in piece" :class="i === 0 ? 'font-semibold' : ''">{{ piece.text }}</span>
+        <SentenceSlot v-else :part="part" :step-id="stepId" :step="step" :piece="piece" @open="open" />
+        {{ ' ' }}
+      </template>
+    </p>
+    <p
+      v-if="view?.message && !step.suppressed"
+      class="mt-1 border-t border-dashed border-hairline pt-1"
+      :class="failed ? 'text-bad' : 'text-warn'"
+      :role="failed ? 'alert' : undefined"
+    >
+      {{ view.message }}
+    </p>
+  </li>
+</template>

@@ -1,0 +1,82 @@
+/** Calls to the server. Failures are sentences. */
+import type { Change, Design, LoggedChange } from '@helb/core';
+
+/** The server answered and refused. */
+export class ServerRefusal extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** The server could not be reached, or did not answer in time. */
+export class ServerAway extends Error {
+  constructor() {
+    super('The server cannot be reached; your work is kept here and sent when it is back.');
+  }
+}
+
+const TIMEOUT_MS = 15_000;
+
+async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
+  } catch {
+    throw new ServerAway();
+  }
+  if (response.status === 204) return undefined as T;
+  const data: unknown = await response.json().catch(() => null);
+  if (response.ok && data !== null) return data as T;
+  // A proxy's or a stopping server's answer is not a verdict on the request.
+  if (response.status >= 500) throw new ServerAway();
+  throw new ServerRefusal(response.status, (data as { message?: string } | null)?.message ?? 'The server refused this without saying why.');
+}
+
+export interface ProjectSummary {
+  id: string;
+  name: string;
+  designs: number;
+  changed: string;
+}
+
+export interface DesignSummary {
+  id: string;
+  name: string;
+  revision: number;
+  changed: string;
+}
+
+export interface OpenedDesign {
+  id: string;
+  project: { id: string; name: string };
+  revision: number;
+  document: Design;
+  log: (LoggedChange & { revision: number })[];
+}
+
+export interface Acknowledged {
+  revision: number;
+  missed: { revision: number; id: string; label: string; patches: Change['patches'] }[];
+}
+
+export const server = {
+  projects: () => call<ProjectSummary[]>('GET', '/projects'),
+  createProject: (name: string) => call<{ id: string }>('POST', '/projects', { name }),
+  renameProject: (id: string, name: string) => call<undefined>('PATCH', `/projects/${id}`, { name }),
+  deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),
+  designs: (project: string) => call<{ project: { id: string; name: string }; designs: DesignSummary[] }>('GET', `/projects/${project}/designs`),
+  createDesign: (project: string, name: string) => call<{ id: string }>('POST', `/projects/${project}/designs`, { name }),
+  importDesign: (project: string, text: string) => call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
+  deleteDesign: (id: string) => call<undefined>('DELETE', `/designs/${id}`),
+  open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
+  append: (id: string, base: number, change: Change) => call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
+  change: (design: string, id: string) =>
+    call<{ label: string; patches: Change['patches']; inverse: Change['patches'] }>('GET', `/designs/${design}/changes/${id}`),
+};

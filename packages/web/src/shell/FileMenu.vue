@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { writeDesign } from '@helb/core';
+import { computed, ref } from 'vue';
+import { toast } from 'vue-sonner';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { saveFile } from './save-file.ts';
+
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+const writing = ref(false);
+
+async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void> {
+  const d = design.design;
+  if (!d) return;
+  const parts = whole ? d.partOrder : session.activePart ? [session.activePart] : [];
+  const name = whole ? d.name : (d.parts[parts[0]!]?.name ?? d.name);
+  writing.value = true;
+  try {
+    const bytes = await evaluation.exportFile(d, format, parts);
+    saveFile(bytes, `${name}.${format}`, format === 'step' ? 'model/step' : 'model/stl');
+    toast.success(`${name}.${format} is written.`);
+  } catch (error) {
+    toast.error((error as Error).message);
+  } finally {
+    writing.value = false;
+  }
+}
+
+const part = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
+const items = computed(() => [
+  { label: 'Whole design as STEP', run: () => exportParts('step', true) },
+  { label: 'Whole design as STL', run: () => exportParts('stl', true) },
+  ...(part.value
+    ? [
+        { label: `${part.value} as STEP`, run: () => exportParts('step', false) },
+        { label: `${part.value} as STL`, run: () => exportParts('stl', false) },
+      ]
+    : []),
+  { label: 'Design file', run: () => saveFile(new TextEncoder().encode(writeDesign(design.design!)), `${design.design!.name}.helb.json`, 'application/json') },
+]);
+</script>
+
+<template>
+  <Menu as="div" class="relative">
+    <MenuButton class="button py-1" :disabled="writing">{{ writing ? 'Writing' : 'Files' }}</MenuButton>
+    <MenuItems class="absolute right-0 z-40 mt-1 min-w-56 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none">
+      <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
+        <button class="block w-full rounded px-2 py-1 text-left" :class="active ? 'bg-signal-soft text-signal' : ''" @click="item.run()">
+          {{ item.label }}
+        </button>
+      </MenuItem>
+    </MenuItems>
+  </Menu>
+</template>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** A dimension's number on the stage: click to edit it where it stands, drag to move it. */
+import { formatNumber, displayFactor } from '@helb/core';
+import { computed, ref, watch } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useDimensionEdit } from '../ledger/dimension-edit.ts';
+import ExpressionField from '../fields/ExpressionField.vue';
+import type { DimensionDrawing } from './dimension-layout.ts';
+import type { PlaneMap } from './plane-map.ts';
+import type { SketchEditing } from './sketch-editing.ts';
+
+const props = defineProps<{ id: string; drawing: DimensionDrawing; map: PlaneMap; editing: SketchEditing }>();
+const design = useDesign();
+const session = useSession();
+const { commit, make } = useDimensionEdit();
+
+const open = ref(false);
+const key = computed(() => `${session.sketching}.${props.id}`);
+const entry = computed(() => design.ledger?.index.byReference(key.value));
+const text = computed(() => {
+  if (!entry.value || !design.ledger || !design.design) return '';
+  const value = design.ledger.valueOfEntry(entry.value);
+  if (!value.ok) return '?';
+  const kind = entry.value.kind ?? 'length';
+  const number = formatNumber(value.quantity.value / displayFactor(kind, design.design.units), design.design.units.decimals);
+  return `${props.drawing.prefix}${number}${kind === 'angle' ? '°' : ''}`;
+});
+
+watch(
+  () => session.dimensionToEdit,
+  (wanted) => {
+    if (wanted !== key.value) return;
+    open.value = true;
+    session.dimensionToEdit = null;
+  },
+  { immediate: true },
+);
+
+const MOVED_PX = 4;
+let from: { x: number; y: number; moved: boolean } | null = null;
+const shift = ref<[number, number]>([0, 0]);
+
+function down(event: PointerEvent): void {
+  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
+  from = { x: event.clientX, y: event.clientY, moved: false };
+}
+
+function move(event: PointerEvent): void {
+  if (!from) return;
+  const d: [number, number] = [event.clientX - from.x, event.clientY - from.y];
+  if (Math.hypot(...d) > MOVED_PX) from.moved = true;
+  if (from.moved) shift.value = d;
+}
+
+function up(event: PointerEvent): void {
+  const was = from;
+  from = null;
+  if (!was?.moved) {
+    session.entities = [props.id];
+    open.value = true;
+    return;
+  }
+  const box = (event.currentTarget as HTMLElement).offsetParent!.getBoundingClientRect();
+  const at = props.map.toPlane(event.clientX - box.left, event.clientY - box.top);
+  shift.value = [0, 0];
+  props.editing.change('Move a dimension', (sketch) => {
+    const c = sketch.constraints[props.id];
+    if (c && 'value' in c) c.label = [Number(at[0].toFixed(3)), Number(at[1].toFixed(3))];
+  });
+}
+</script>
+
+<template>
+  <span
+    class="pointer-events-auto absolute"
+    :class="open ? 'z-20' : ''"
+    :style="{ left: `${drawing.text.at[0] + shift[0]}px`, top: `${drawing.text.at[1] + shift[1]}px` }"
+    @pointerenter="session.hoveredDimension = key"
+    @pointerleave="session.hoveredDimension = null"
+  >
+    <ExpressionField
+      v-if="open && entry"
+      class="-translate-x-1/2 -translate-y-1/2"
+      compact
+      :text="design.ledger!.shown(entry)"
+      :label="`Dimension ${entry.name}`"
+      :commit="(typed) => commit(key, typed)"
+      :make="(name) => make(key, name)"
+      @done="open = false"
+      @cancel="open = false"
+    />
+    <button
+      v-else
+      class="number block -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[13px] leading-5 text-petrol hover:bg-signal-soft hover:text-signal"
+      :class="{ 'text-signal': session.hoveredDimension === key }"
+      :style="{ rotate: `${drawing.text.angle}rad` }"
+      :aria-label="`Dimension ${entry?.name}, ${text}`"
+      :data-dimension="entry?.name"
+      @pointerdown.stop="down"
+      @pointermove.stop="move"
+      @pointerup.stop="up"
+      @keydown.enter.stop.prevent="open = true"
+    >
+      {{ text }}
+    </button>
+  </span>
+</template>

@@ -1,0 +1,208 @@
+<script setup lang="ts">
+/** The model, and in a sketch the sketch. */
+import { DATUM_FRAMES } from '@helb/core';
+import { useElementSize, useEventListener } from '@vueuse/core';
+import { Box3, Vector3 } from 'three';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import SketchLayer from '../sketch/SketchLayer.vue';
+import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { PlaneMap } from '../sketch/plane-map.ts';
+import { colorOfPart } from './colors.ts';
+import DatumPlanes from './DatumPlanes.vue';
+import PartCaption from './PartCaption.vue';
+import { useStagePicking } from './picking.ts';
+import { StageScene, type ViewDirection } from './scene.ts';
+import UnfoldedBox from './UnfoldedBox.vue';
+
+const props = defineProps<{ editing: SketchEditing }>();
+
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+
+const surface = useTemplateRef<HTMLElement>('surface');
+const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
+const overlay = useTemplateRef<HTMLCanvasElement>('overlay');
+const scene = shallowRef<StageScene | null>(null);
+const { width, height } = useElementSize(surface);
+/** Counts drawn frames, so that everything laid over the stage follows the view. */
+const frame = ref(0);
+const direction = shallowRef<ViewDirection>([0.5, -0.8, 0.4]);
+
+const view = computed(() => (session.activePart ? evaluation.parts.get(session.activePart) : undefined));
+const sketchView = computed(() => view.value?.steps.find((s) => s.id === session.sketching)?.sketch ?? null);
+const sketchFrame = computed(() => {
+  const plane = props.editing.step.value?.plane;
+  return sketchView.value?.frame ?? (plane && 'datum' in plane ? DATUM_FRAMES[plane.datum] : null);
+});
+const sketchMap = computed(() => {
+  void frame.value;
+  return scene.value && sketchFrame.value ? new PlaneMap(scene.value.planeView(sketchFrame.value)) : null;
+});
+const bodies = computed(() => {
+  if (!view.value) return [];
+  const before = session.sketching && view.value.before?.step === session.sketching ? view.value.before.bodies : null;
+  return before ?? view.value.bodies;
+});
+const picking = useStagePicking(scene, view, bodies, frame);
+
+onMounted(() => {
+  scene.value = new StageScene(glCanvas.value!, surface.value!, () => {
+    frame.value++;
+    direction.value = scene.value?.direction() ?? direction.value;
+    paint();
+  });
+});
+onBeforeUnmount(() => scene.value?.dispose());
+
+watch([width, height, scene], () => {
+  if (!scene.value || width.value === 0) return;
+  const canvas = overlay.value!;
+  const ratio = window.devicePixelRatio;
+  canvas.width = width.value * ratio;
+  canvas.height = height.value * ratio;
+  scene.value.resize(width.value, height.value);
+  if (!fitted) fit(false);
+});
+
+let fitted = false;
+/** The part shown last; a new one is fitted into view when it first appears. */
+let shownPart: string | null = null;
+watch([bodies, scene], () => {
+  if (!scene.value) return;
+  const color = colorOfPart(design.design, session.activePart);
+  scene.value.setBodies(bodies.value.map((b) => ({ view: b, color, faint: session.inSketch })));
+  if (view.value && shownPart !== session.activePart && width.value > 0) {
+    shownPart = session.activePart;
+    fit(false);
+  }
+});
+watch([picking.selectedHits, picking.hoverHit], () => scene.value?.light(picking.selectedHits.value, picking.hoverHit.value));
+
+watch(
+  () => session.sketching,
+  (now) => {
+    if (!scene.value) return;
+    scene.value.controls.mouseButtons.left = now ? 0 : 1;
+    if (now && sketchFrame.value) lookAtSketch();
+    else scene.value.look([0.5, -0.8, 0.45]);
+    fit(true);
+  },
+);
+watch(sketchFrame, (now, before) => now && !before && lookAtSketch());
+watch(
+  [props.editing.geometry, props.editing.hovered, props.editing.end, () => session.entities, picking.hoverRegion, () => session.picks, picking.sketches],
+  () => scene.value?.invalidate(),
+);
+
+function lookAtSketch(): void {
+  scene.value!.look(sketchFrame.value!.normal as ViewDirection);
+  fit(true);
+}
+
+function lookFrom(from: ViewDirection): void {
+  scene.value?.look(from);
+  fit();
+}
+
+const EMPTY_EXTENT_MM = 60;
+
+function fit(animate = true): void {
+  if (!scene.value || width.value === 0) return;
+  const box = scene.value.bounds() ?? new Box3();
+  for (const p of picking.sketchExtent()) box.expandByPoint(new Vector3(...p));
+  if (box.isEmpty()) box.setFromCenterAndSize(new Vector3(), new Vector3(1, 1, 1).multiplyScalar(EMPTY_EXTENT_MM * 2));
+  fitted = true;
+  scene.value.fit(box, animate);
+}
+
+function paint(): void {
+  const canvas = overlay.value;
+  const ctx = canvas?.getContext('2d');
+  if (!canvas || !ctx || !scene.value) return;
+  // A clear alone is not always shown by the browser; a reset is.
+  ctx.reset();
+  ctx.scale(window.devicePixelRatio, window.devicePixelRatio);
+  if (session.inSketch && sketchMap.value) layer.value?.paint(ctx, width.value, height.value);
+  else picking.paint(ctx);
+}
+
+const layer = useTemplateRef<{ paint(ctx: CanvasRenderingContext2D, width: number, height: number): void }>('layer');
+
+function at(event: PointerEvent): [number, number] {
+  const box = surface.value!.getBoundingClientRect();
+  return [event.clientX - box.left, event.clientY - box.top];
+}
+
+let down: [number, number] | null = null;
+const CLICK_MOVES_AT_MOST = 4;
+
+function onDown(event: PointerEvent): void {
+  if (event.button !== 0) return;
+  down = at(event);
+  if (session.inSketch && sketchMap.value) {
+    surface.value!.setPointerCapture(event.pointerId);
+    props.editing.press(sketchMap.value, ...down);
+  }
+}
+
+function onMove(event: PointerEvent): void {
+  const p = at(event);
+  if (session.inSketch) {
+    if (sketchMap.value) props.editing.move(sketchMap.value, ...p, event.altKey);
+  } else if (event.buttons === 0) picking.hover(...p);
+}
+
+function onUp(event: PointerEvent): void {
+  if (event.button !== 0 || !down) return;
+  const p = at(event);
+  const still = Math.hypot(p[0] - down[0], p[1] - down[1]) <= CLICK_MOVES_AT_MOST;
+  down = null;
+  if (session.inSketch) {
+    if (sketchMap.value) props.editing.release(sketchMap.value, ...p, event.shiftKey, event.altKey);
+  } else if (still) picking.click(...p, event.shiftKey);
+}
+
+useEventListener(surface, 'contextmenu', (event) => event.preventDefault());
+defineExpose({ fit });
+</script>
+
+<template>
+  <div
+    ref="surface"
+    class="stage relative h-full min-h-0 overflow-hidden"
+    data-testid="stage"
+    tabindex="0"
+    role="application"
+    aria-label="Stage"
+    :data-plane="sketchMap ? [...sketchMap.view.origin, sketchMap.scale].map((n) => n.toFixed(3)).join(' ') : undefined"
+    :style="{ cursor: session.tool ? 'crosshair' : 'default' }"
+    @pointerdown="onDown"
+    @pointermove="onMove"
+    @pointerup="onUp"
+    @pointerleave="picking.leave"
+  >
+    <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
+    <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
+    <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
+    <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
+    <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? editing.position.value : null" />
+    <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
+      <UnfoldedBox :direction="direction" @look="lookFrom" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  background: radial-gradient(ellipse at 45% 40%, #faf8f2 0%, #f5f2eb 55%, #ece7da 100%);
+  touch-action: none;
+}
+.stage:focus-visible {
+  outline: 1px solid var(--color-quiet);
+  outline-offset: -2px;
+}
+</style>

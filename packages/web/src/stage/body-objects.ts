@@ -1,0 +1,125 @@
+/** One body as three objects: its faces, its edges, and what is lit on it. */
+import type { BodyView } from '../evaluation/views.ts';
+import {
+  BufferAttribute, BufferGeometry, Color, DoubleSide, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
+} from 'three'; // prettier-ignore
+import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
+import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
+import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js';
+import { MeshBVH } from 'three-mesh-bvh';
+
+const INK = new Color('#1f2a30');
+const SIGNAL = new Color('#e2683f');
+const HOVER = new Color('#e9b59b');
+const EDGE_PIXELS = 2.6;
+
+export class BodyObject {
+  readonly group = new Group();
+  readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
+  private readonly edges: LineSegments;
+  private readonly lit = new Group();
+
+  constructor(
+    readonly view: BodyView,
+    color: string,
+  ) {
+    const { mesh } = view;
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
+    geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
+    geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
+    geometry.computeBoundingSphere();
+    const material = new MeshLambertMaterial({ color, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, side: DoubleSide });
+    this.mesh = new Mesh(geometry, material);
+    this.mesh.userData.body = this;
+
+    const lines = new BufferGeometry();
+    lines.setAttribute('position', new BufferAttribute(segmentsOf(view, null), 3));
+    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: INK }));
+    this.group.add(this.mesh, this.edges, this.lit);
+  }
+
+  /** Built when first needed; `indirect` leaves the triangles in the kernel's order, face by face. */
+  get tree(): MeshBVH {
+    const geometry = this.mesh.geometry as BufferGeometry & { boundsTree?: MeshBVH };
+    geometry.boundsTree ??= new MeshBVH(geometry, { indirect: true });
+    return geometry.boundsTree;
+  }
+
+  setFaint(faint: boolean): void {
+    const { material } = this.mesh;
+    material.transparent = faint;
+    material.opacity = faint ? 0.35 : 1;
+    material.needsUpdate = true;
+  }
+
+  /** The face a triangle belongs to. */
+  faceOfTriangle(triangle: number): number {
+    const { faceRanges } = this.view.mesh;
+    const at = triangle * 3;
+    for (let f = 0; f * 2 < faceRanges.length; f++) {
+      if (at >= faceRanges[f * 2]! && at < faceRanges[f * 2]! + faceRanges[f * 2 + 1]!) return f;
+    }
+    return -1;
+  }
+
+  /** Light up faces and edges. */
+  light(faces: readonly { face: number; hover: boolean }[], edges: readonly { edge: number; hover: boolean }[], size: Vector2): void {
+    for (const child of [...this.lit.children]) {
+      this.lit.remove(child);
+      const object = child as Mesh<BufferGeometry, MeshLambertMaterial>;
+      object.geometry.dispose();
+      object.material.dispose();
+    }
+    for (const { face, hover } of faces) this.lit.add(this.faceOverlay(face, hover ? HOVER : SIGNAL));
+    for (const { edge, hover } of edges) this.lit.add(this.edgeOverlay(edge, hover ? HOVER : SIGNAL, size));
+  }
+
+  private faceOverlay(face: number, color: Color): Mesh {
+    const { mesh } = this.view;
+    const geometry = new BufferGeometry();
+    const from = mesh.faceRanges[face * 2]!;
+    geometry.setAttribute('position', this.mesh.geometry.getAttribute('position'));
+    geometry.setAttribute('normal', this.mesh.geometry.getAttribute('normal'));
+    geometry.setIndex(new BufferAttribute(mesh.triangles.slice(from, from + mesh.faceRanges[face * 2 + 1]!), 1));
+    const overlay = new Mesh(geometry, new MeshLambertMaterial({ color, side: DoubleSide }));
+    overlay.renderOrder = 1;
+    return overlay;
+  }
+
+  private edgeOverlay(edge: number, color: Color, size: Vector2): LineSegments2 {
+    const geometry = new LineSegmentsGeometry();
+    geometry.setPositions(segmentsOf(this.view, edge));
+    const overlay = new LineSegments2(geometry, new LineMaterial({ color, linewidth: EDGE_PIXELS, resolution: size }));
+    overlay.renderOrder = 2;
+    return overlay;
+  }
+
+  dispose(): void {
+    this.light([], [], new Vector2());
+    this.mesh.geometry.dispose();
+    this.mesh.material.dispose();
+    this.edges.geometry.dispose();
+    (this.edges.material as LineBasicMaterial).dispose();
+  }
+}
+
+/** Polylines as separate segments: all edges, or one. */
+function segmentsOf(view: BodyView, only: number | null): Float32Array {
+  const { edgePoints, edgeRanges } = view.mesh;
+  const out: number[] = [];
+  for (let e = 0; e * 2 < edgeRanges.length; e++) {
+    if (only !== null && e !== only) continue;
+    // A seam lies within one round face and is no edge to the eye.
+    if (only === null && isSeam(view, e)) continue;
+    const first = edgeRanges[e * 2]!;
+    const count = edgeRanges[e * 2 + 1]!;
+    for (let p = first; p < first + count - 1; p++) for (let k = 0; k < 6; k++) out.push(edgePoints[p * 3 + k]!);
+  }
+  return Float32Array.from(out);
+}
+
+export function isSeam(view: BodyView, edge: number): boolean {
+  const faces = view.edges[edge]?.faces ?? [];
+  return faces.length === 2 && faces[0] === faces[1];
+}

@@ -1,0 +1,265 @@
+/** The 3D scene: camera, light, bodies, and finding what the pointer is on. Knows nothing of Vue. */
+import type { Frame, Vec3 } from '@helb/core';
+import CameraControls from 'camera-controls';
+import * as THREE from 'three';
+import type { BodyView } from '../evaluation/views.ts';
+import { BodyObject, isSeam } from './body-objects.ts';
+
+CameraControls.install({ THREE });
+
+export interface ShownBody {
+  readonly view: BodyView;
+  readonly color: string;
+  readonly faint: boolean;
+}
+
+export interface Hit {
+  readonly body: string;
+  readonly kind: 'face' | 'edge';
+  readonly index: number;
+}
+
+/** A flat plane's mapping to pixels: exact, since the camera is parallel. */
+export interface PlaneView {
+  readonly origin: readonly [number, number];
+  /** Pixels per mm along the plane's x and y. */
+  readonly x: readonly [number, number];
+  readonly y: readonly [number, number];
+}
+
+/** Directions from which the straight-on and oblique views look, part Z up. */
+export type ViewDirection = readonly [number, number, number];
+
+const EDGE_REACH_PX = 7;
+const FIT_MARGIN = 1.25;
+const FAR = 1e5;
+/** After a pause the camera goes on from where it was, not from where it would be by now. */
+const LONGEST_STEP_S = 0.05;
+
+export class StageScene {
+  private readonly renderer: THREE.WebGLRenderer;
+  private readonly scene = new THREE.Scene();
+  private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -FAR, FAR);
+  readonly controls: CameraControls;
+  private lastFrame = performance.now();
+  private readonly bodies = new Map<string, BodyObject>();
+  private size = new THREE.Vector2(1, 1);
+  private pending = 0;
+  private readonly raycaster = new THREE.Raycaster();
+
+  constructor(
+    canvas: HTMLCanvasElement,
+    surface: HTMLElement,
+    private readonly onRender: () => void,
+  ) {
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    this.camera.up.set(0, 0, 1);
+    this.camera.position.set(1, -1.6, 0.9).multiplyScalar(300);
+    this.controls = new CameraControls(this.camera, surface);
+    this.controls.updateCameraUp();
+    this.controls.dollyToCursor = true;
+    this.controls.smoothTime = 0.12;
+    this.controls.draggingSmoothTime = 0.04;
+    this.controls.mouseButtons.right = CameraControls.ACTION.TRUCK;
+    this.controls.mouseButtons.middle = CameraControls.ACTION.TRUCK;
+    this.controls.addEventListener('control', () => this.invalidate());
+    const sun = new THREE.DirectionalLight('#ffffff', 1.9);
+    sun.position.set(-0.35, 0.8, 1);
+    this.camera.add(sun);
+    this.scene.add(this.camera, new THREE.HemisphereLight('#ffffff', '#d9cfbd', 2));
+  }
+
+  /** Draw at the next frame; calls in between are one. */
+  invalidate = (): void => {
+    if (this.pending) return;
+    this.pending = requestAnimationFrame(() => {
+      this.pending = 0;
+      const now = performance.now();
+      const moving = this.controls.update(Math.min((now - this.lastFrame) / 1000, LONGEST_STEP_S));
+      this.lastFrame = now;
+      this.renderer.render(this.scene, this.camera);
+      this.onRender();
+      if (moving) this.invalidate();
+    });
+  };
+
+  resize(width: number, height: number): void {
+    this.size.set(Math.max(width, 1), Math.max(height, 1));
+    this.renderer.setSize(this.size.x, this.size.y, false);
+    const camera = this.camera;
+    // One unit is one pixel at zoom 1; the zoom is then pixels per mm.
+    camera.left = -this.size.x / 2;
+    camera.right = this.size.x / 2;
+    camera.top = this.size.y / 2;
+    camera.bottom = -this.size.y / 2;
+    camera.updateProjectionMatrix();
+    this.invalidate();
+  }
+
+  setBodies(shown: readonly ShownBody[]): void {
+    const wanted = new Map(shown.map((s) => [`${s.view.id} ${s.view.key} ${s.color}`, s]));
+    for (const [key, object] of this.bodies) {
+      if (wanted.has(key)) continue;
+      this.scene.remove(object.group);
+      object.dispose();
+      this.bodies.delete(key);
+    }
+    for (const [key, { view, color, faint }] of wanted) {
+      let object = this.bodies.get(key);
+      if (!object) {
+        object = new BodyObject(view, color);
+        this.bodies.set(key, object);
+        this.scene.add(object.group);
+      }
+      object.setFaint(faint);
+    }
+    this.invalidate();
+  }
+
+  light(selected: readonly Hit[], hover: Hit | null): void {
+    for (const object of this.bodies.values()) {
+      const own = (hits: readonly Hit[], kind: Hit['kind'], isHover: boolean) =>
+        hits.filter((h) => h.body === object.view.id && h.kind === kind).map((h) => ({ index: h.index, hover: isHover }));
+      const all = (kind: Hit['kind']) => [...own(hover ? [hover] : [], kind, true), ...own(selected, kind, false)];
+      object.light(
+        all('face').map((h) => ({ face: h.index, hover: h.hover })),
+        all('edge').map((h) => ({ edge: h.index, hover: h.hover })),
+        this.size,
+      );
+    }
+    this.invalidate();
+  }
+
+  /** What lies under a pixel: a near edge wins over the face behind it. */
+  hitAt(x: number, y: number): Hit | null {
+    const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
+    this.raycaster.setFromCamera(ndc, this.camera);
+    let best: { distance: number; hit: Hit; object: BodyObject } | null = null;
+    for (const object of this.bodies.values()) {
+      const found = object.tree.raycastFirst(this.raycaster.ray, THREE.DoubleSide);
+      if (!found || found.faceIndex == null || (best && found.distance >= best.distance)) continue;
+      const face = object.faceOfTriangle(found.faceIndex);
+      if (face >= 0) best = { distance: found.distance, hit: { body: object.view.id, kind: 'face', index: face }, object };
+    }
+    const edge = this.edgeNear(x, y, best?.distance ?? Infinity);
+    return edge ?? best?.hit ?? null;
+  }
+
+  private edgeNear(x: number, y: number, surface: number): Hit | null {
+    const scale = this.camera.zoom;
+    const origin = this.raycaster.ray.origin;
+    const direction = this.raycaster.ray.direction;
+    let best: { away: number; hit: Hit } | null = null;
+    const a = new THREE.Vector3();
+    const b = new THREE.Vector3();
+    for (const object of this.bodies.values()) {
+      const { edgePoints, edgeRanges } = object.view.mesh;
+      for (let e = 0; e * 2 < edgeRanges.length; e++) {
+        if (isSeam(object.view, e)) continue;
+        const first = edgeRanges[e * 2]!;
+        const last = first + edgeRanges[e * 2 + 1]! - 1;
+        for (let p = first; p < last; p++) {
+          a.fromArray(edgePoints, p * 3);
+          b.fromArray(edgePoints, p * 3 + 3);
+          const near = nearestOnSegment(this.pixelOf(a), this.pixelOf(b), x, y);
+          if (near.away > EDGE_REACH_PX || (best && near.away >= best.away)) continue;
+          const depth = a.lerp(b, near.t).sub(origin).dot(direction);
+          // Behind the face under the pointer, it is hidden.
+          if (depth > surface + (EDGE_REACH_PX * 2) / scale) continue;
+          best = { away: near.away, hit: { body: object.view.id, kind: 'edge', index: e } };
+        }
+      }
+    }
+    return best?.hit ?? null;
+  }
+
+  pixelOf(p: THREE.Vector3 | Vec3): [number, number] {
+    const v = p instanceof THREE.Vector3 ? p.clone() : new THREE.Vector3(...p);
+    v.project(this.camera);
+    return [((v.x + 1) / 2) * this.size.x, ((1 - v.y) / 2) * this.size.y];
+  }
+
+  planeView(frame: Frame): PlaneView {
+    this.camera.updateMatrixWorld();
+    const at = (u: number, v: number) =>
+      this.pixelOf([
+        frame.origin[0] + u * frame.x[0] + v * frame.y[0],
+        frame.origin[1] + u * frame.x[1] + v * frame.y[1],
+        frame.origin[2] + u * frame.x[2] + v * frame.y[2],
+      ]);
+    const origin = at(0, 0);
+    const x = at(1, 0);
+    const y = at(0, 1);
+    return { origin, x: [x[0] - origin[0], x[1] - origin[1]], y: [y[0] - origin[0], y[1] - origin[1]] };
+  }
+
+  /** The box around all bodies, or null when there are none. */
+  bounds(): THREE.Box3 | null {
+    const box = new THREE.Box3();
+    for (const { view } of this.bodies.values()) {
+      box.expandByPoint(new THREE.Vector3(...view.box.min)).expandByPoint(new THREE.Vector3(...view.box.max));
+    }
+    return box.isEmpty() ? null : box;
+  }
+
+  fit(box: THREE.Box3, animate = true): void {
+    const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
+      (i) => new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z),
+    );
+    const center = box.getCenter(new THREE.Vector3());
+    const inverse = this.targetRotation();
+    let w = 1e-3;
+    let h = 1e-3;
+    for (const c of corners) {
+      c.sub(center).applyQuaternion(inverse);
+      w = Math.max(w, Math.abs(c.x) * 2);
+      h = Math.max(h, Math.abs(c.y) * 2);
+    }
+    const zoom = Math.min(this.size.x / (w * FIT_MARGIN), this.size.y / (h * FIT_MARGIN));
+    void this.controls.moveTo(center.x, center.y, center.z, animate);
+    void this.controls.zoomTo(zoom, animate);
+    this.invalidate();
+  }
+
+  /** World to view rotation where the camera is heading, not where it is on its way. */
+  private targetRotation(): THREE.Quaternion {
+    const position = this.controls.getPosition(new THREE.Vector3(), true);
+    const target = this.controls.getTarget(new THREE.Vector3(), true);
+    const matrix = new THREE.Matrix4().lookAt(position, target, this.camera.up);
+    return new THREE.Quaternion().setFromRotationMatrix(matrix).invert();
+  }
+
+  /** Look from a direction, with part Z up. */
+  look(direction: ViewDirection, animate = true): void {
+    const [x, y, z] = direction;
+    const azimuth = Math.abs(x) + Math.abs(y) < 1e-9 ? 0 : Math.atan2(x, -y);
+    const polar = Math.acos(z / Math.hypot(x, y, z));
+    // Turn the shorter way round.
+    const turns = Math.round((this.controls.azimuthAngle - azimuth) / (2 * Math.PI));
+    void this.controls.rotateTo(azimuth + turns * 2 * Math.PI, polar, animate);
+    this.invalidate();
+  }
+
+  /** Where the camera looks from, unit length. */
+  direction(): ViewDirection {
+    const d = this.camera.getWorldDirection(new THREE.Vector3()).negate();
+    return [d.x, d.y, d.z];
+  }
+
+  dispose(): void {
+    cancelAnimationFrame(this.pending);
+    this.setBodies([]);
+    cancelAnimationFrame(this.pending);
+    this.controls.dispose();
+    this.renderer.dispose();
+  }
+}
+
+function nearestOnSegment(a: readonly [number, number], b: readonly [number, number], x: number, y: number): { away: number; t: number } {
+  const dx = b[0] - a[0];
+  const dy = b[1] - a[1];
+  const length2 = dx * dx + dy * dy;
+  const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - a[0]) * dx + (y - a[1]) * dy) / length2)) : 0;
+  return { away: Math.hypot(a[0] + t * dx - x, a[1] + t * dy - y), t };
+}

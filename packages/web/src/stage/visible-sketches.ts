@@ -1,0 +1,25 @@
+/** Which sketches the stage shows beside the bodies, and their regions. */
+import { findRegions, type Design, type RegionMap, type SketchGeometry } from '@helb/core';
+import type { PartView, SketchView } from '../evaluation/views.ts';
+
+const regionsOf = new WeakMap<SketchGeometry, RegionMap>();
+
+/** Regions of a solved sketch; found once per picture. */
+export function regionsFor(geometry: SketchGeometry): RegionMap {
+  let map = regionsOf.get(geometry);
+  if (!map) regionsOf.set(geometry, (map = findRegions(geometry)));
+  return map;
+}
+
+export interface VisibleSketch {
+  readonly step: string;
+  readonly view: SketchView;
+}
+
+/** Sketches no step has used yet, and the one whose regions are being picked. */
+export function visibleSketches(design: Design, view: PartView | undefined, picking: string | null): VisibleSketch[] {
+  const part = view && design.parts[view.part];
+  if (!view || !part) return [];
+  const used = new Set(Object.values(part.steps).flatMap((s) => (s.kind === 'extrude' ? [s.sketch] : [])));
+  return view.steps.flatMap((s) => (s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || s.id === picking) ? [{ step: s.id, view: s.sketch }] : []));
+}

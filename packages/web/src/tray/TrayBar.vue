@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** The parts of the design; the one worked on is picked here. */
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { deletePart, formatNumber, massOf, MATERIAL_KEYS, MATERIALS, renamePart, setMaterial, type MaterialKey } from '@helb/core';
+import { IconDots } from '@tabler/icons-vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import NameField from '../fields/NameField.vue';
+import { colorOfPart } from '../stage/colors.ts';
+import { useVerbs } from '../verbs/verbs.ts';
+import PartPicture from './PartPicture.vue';
+
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+const { newPart } = useVerbs();
+
+function caption(id: string): string {
+  const view = evaluation.parts.get(id);
+  const material = design.design?.parts[id]?.material;
+  if (!view) return 'computing';
+  if (view.steps.some((s) => s.status === 'failed')) return 'a step fails';
+  if (view.bodies.length === 0) return 'no body yet';
+  if (!material) return `${view.bodies.length} bod${view.bodies.length === 1 ? 'y' : 'ies'}`;
+  return `${formatNumber(
+    massOf(
+      view.bodies.reduce((sum, b) => sum + b.volume, 0),
+      material,
+    ),
+    3,
+  )} kg`;
+}
+
+function remove(id: string): void {
+  session.notice = design.edit(deletePart(id));
+  if (!session.notice && session.activePart === id) session.openPart(design.design?.partOrder[0] ?? null);
+}
+
+function chooseMaterial(id: string, key: MaterialKey | null): void {
+  session.notice = design.edit(setMaterial(id, key));
+}
+</script>
+
+<template>
+  <section aria-label="Parts" class="flex items-stretch gap-2 overflow-x-auto border-t border-hairline bg-tray px-3 py-2.5">
+    <div
+      v-for="id in design.design?.partOrder ?? []"
+      :key="id"
+      class="relative flex w-32 shrink-0 cursor-pointer flex-col rounded-lg border bg-panel px-2 pt-1.5 pb-1"
+      :class="session.activePart === id ? 'border-signal' : 'border-hairline hover:border-quiet'"
+      role="button"
+      tabindex="0"
+      :aria-pressed="session.activePart === id"
+      :aria-label="`Work on ${design.design!.parts[id]!.name}`"
+      :data-part="design.design!.parts[id]!.name"
+      @click="session.openPart(id)"
+      @keydown.enter="session.openPart(id)"
+    >
+      <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
+      <NameField class="mt-0.5 text-xs" :name="design.design!.parts[id]!.name" label="Name of the part" :rename="(name) => design.edit(renamePart(id, name))" />
+      <span class="number text-[11px] text-quiet">{{ caption(id) }}</span>
+      <Menu as="div" class="absolute top-1 right-1" @click.stop @keydown.enter.stop>
+        <MenuButton
+          class="grid h-6 w-6 place-items-center rounded text-quiet hover:bg-tray hover:text-ink"
+          :aria-label="`More for ${design.design!.parts[id]!.name}`"
+          ><IconDots :size="14"
+        /></MenuButton>
+        <Teleport to="body">
+          <MenuItems
+            class="fixed bottom-28 left-1/3 z-40 max-h-80 min-w-44 overflow-y-auto rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+          >
+            <p class="px-2 py-1 text-xs text-quiet">{{ design.design!.parts[id]!.name }} is made of</p>
+            <MenuItem v-for="key in MATERIAL_KEYS" :key="key" v-slot="{ active }">
+              <button
+                class="block w-full rounded px-2 py-0.5 text-left text-[13px]"
+                :class="[active ? 'bg-signal-soft text-signal' : '', design.design!.parts[id]!.material === key ? 'font-semibold' : '']"
+                @click="chooseMaterial(id, key)"
+              >
+                {{ MATERIALS[key].label }}
+              </button>
+            </MenuItem>
+            <MenuItem v-slot="{ active }">
+              <button
+                class="block w-full rounded px-2 py-0.5 text-left text-[13px]"
+                :class="active ? 'bg-signal-soft text-signal' : ''"
+                @click="chooseMaterial(id, null)"
+              >
+                no material
+              </button>
+            </MenuItem>
+            <MenuItem v-slot="{ active }">
+              <button
+                class="mt-1 block w-full rounded border-t border-hairline px-2 py-1 text-left text-[13px]"
+                :class="active ? 'bg-signal-soft text-bad' : 'text-bad'"
+                @click="remove(id)"
+              >
+                Delete part
+              </button>
+            </MenuItem>
+          </MenuItems>
+        </Teleport>
+      </Menu>
+    </div>
+    <button class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal" @click="newPart">
+      New part
+    </button>
+  </section>
+</template>

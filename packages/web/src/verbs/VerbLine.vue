@@ -1,0 +1,94 @@
+<script setup lang="ts">
+/** Only the verbs that fit what is picked; below it, why something could not be done. */
+import { expressionOf, type Reading } from '@helb/core';
+import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { MARKS } from '../sketch/constraint-marks.ts';
+import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { useVerbs, type Verb } from './verbs.ts';
+
+const props = defineProps<{ editing: SketchEditing }>();
+const emit = defineEmits<{ list: []; retry: [] }>();
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+const { sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
+
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
+
+const subject = computed(() => {
+  if (session.pickingFor?.slot === 'regions') return 'Click regions to add or take away';
+  if (session.pickingFor?.slot === 'plane' && session.picks.length === 0) return 'Click a plane’s tab or a flat face';
+  if (session.inSketch) {
+    if (session.tool) return session.tool;
+    return session.entities.length > 0 ? count(session.entities.length, 'picked').replace('pickeds', 'picked') : '';
+  }
+  const [first] = session.picks;
+  if (!first) return '';
+  if (session.picks.length > 1) return count(session.picks.length, first.kind);
+  return first.kind === 'face' || first.kind === 'edge' ? first.label : `1 ${first.kind}`;
+});
+
+function apply(reading: Reading): void {
+  props.editing.apply(reading, (value, angle) => expressionOf(Number(value.toFixed(angle ? 6 : 4)), angle ? 'angle' : 'length', design.design!.units));
+}
+
+const verbs = computed<Verb[]>(() => {
+  if (session.pickingFor?.slot === 'regions') return [{ id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) }];
+  if (!session.inSketch) return partVerbs.value;
+  if (session.entities.length === 0 || session.tool) return sketchVerbs.value;
+  const readings = props.editing.readings.value.map((r): Verb => ({
+    id: r.kind + r.label,
+    label: r.label,
+    ...(MARKS[r.kind] ? { key: MARKS[r.kind]!.mark } : {}),
+    run: () => apply(r),
+  }));
+  return [...readings, { id: 'delete', label: 'Delete', key: 'Del', run: () => props.editing.removePicked() }];
+});
+
+defineExpose({ verbs });
+</script>
+
+<template>
+  <div class="relative border-b border-hairline bg-panel">
+    <div class="flex h-10 items-center gap-1 overflow-x-auto px-3" role="toolbar" aria-label="Verbs">
+      <span v-if="subject" class="mr-1 shrink-0 font-semibold text-signal first-letter:uppercase">{{ subject }}</span>
+      <button
+        v-for="verb in verbs"
+        :key="verb.id"
+        class="shrink-0 rounded-md px-2 py-1 font-medium hover:bg-tray"
+        :class="{ 'bg-tray': verb.active }"
+        :aria-pressed="verb.active"
+        @click="verb.run()"
+      >
+        {{ verb.label }}<kbd v-if="verb.key" class="number ml-1.5 text-[11px] text-quiet">{{ verb.key }}</kbd>
+      </button>
+      <button class="ml-1 shrink-0 px-2 text-quiet hover:text-ink" @click="emit('list')">more: Space</button>
+      <template v-if="session.draftSince !== null">
+        <span class="flex-1" />
+        <button class="button-primary shrink-0 py-1" @click="keepStep">Keep <kbd class="text-[11px] opacity-80">Enter</kbd></button>
+        <button class="button shrink-0 py-1" @click="dropStep">Drop <kbd class="text-[11px] text-quiet">Esc</kbd></button>
+      </template>
+    </div>
+    <div v-if="session.notice || evaluation.trouble || evaluation.progress" class="absolute inset-x-0 top-full z-20 flex flex-col gap-px">
+      <p v-if="session.notice" role="alert" class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad">
+        <span class="flex-1">{{ session.notice }}</span>
+        <button class="shrink-0 font-medium underline" @click="session.notice = null">Close</button>
+      </p>
+      <p v-if="evaluation.trouble" role="alert" class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad">
+        <span class="flex-1">{{ evaluation.trouble }}</span>
+        <button class="shrink-0 font-medium underline" @click="emit('retry')">Try again</button>
+      </p>
+      <p v-if="evaluation.progress" role="status" class="flex items-center gap-3 border-b border-hairline bg-panel/95 px-3 py-1.5 text-quiet">
+        <span
+          >Computing {{ evaluation.progress.step }} of {{ evaluation.progress.part }}, {{ evaluation.progress.done + 1 }} of
+          {{ evaluation.progress.total }}</span
+        >
+        <progress class="h-1.5 w-32 accent-petrol" :value="evaluation.progress.done" :max="evaluation.progress.total" />
+        <button class="font-medium text-link underline" @click="evaluation.stop">Stop</button>
+      </p>
+    </div>
+  </div>
+</template>
