@@ -42,7 +42,7 @@ function compute(tree: Expression, context: EvaluationContext): Quantity {
       return { value: tree.value * unit.factor, powers: unit.powers, bare: false };
     }
     case 'name':
-      return context.lookUp(tree.name, tree);
+      return constantNamed(tree.name) ?? context.lookUp(tree.name, tree);
     case 'negate': {
       const operand = compute(tree.operand, context);
       return { ...operand, value: -operand.value };
@@ -233,7 +233,7 @@ const CONSTANTS: Readonly<Record<string, number>> = { pi: Math.PI };
 export const RESERVED_NAMES: ReadonlySet<string> = new Set([...Object.keys(FUNCTIONS), ...Object.keys(CONSTANTS)]);
 
 export function constantNamed(name: string): Quantity | undefined {
-  return Object.hasOwn(CONSTANTS, name) ? plain(CONSTANTS[name]!) : undefined;
+  return Object.hasOwn(CONSTANTS, name) ? { ...plain(CONSTANTS[name]!), bare: true } : undefined;
 }
 
 function call(tree: Call, context: EvaluationContext): Quantity {

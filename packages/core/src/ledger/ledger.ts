@@ -1,5 +1,5 @@
 /** The values of all dimensions of a design, computed on demand along their dependencies. */
-import { asKind, constantNamed, evaluate, type Quantity } from '../dimensions/evaluate.ts';
+import { asKind, evaluate, type Quantity } from '../dimensions/evaluate.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { namesIn, parseExpression, type Expression, type Span } from '../dimensions/parser.ts';
 import type { Design } from '../document/schema.ts';
@@ -149,8 +149,6 @@ export class Ledger {
   private evaluateTree(tree: Expression, scope: Scope, kind: QuantityKind | null, tookUnit?: (node: Expression, kind: QuantityKind) => void): Quantity {
     const units = this.design.units;
     const lookUp = (name: string, at: Span): Quantity => {
-      const constant = constantNamed(name);
-      if (constant) return constant;
       const found = this.entryNamed(name, scope);
       if (found.kind === 'one') {
         const used = found.entry;

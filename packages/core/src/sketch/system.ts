@@ -205,13 +205,26 @@ class SystemBuilder {
 
   private tangent(id: string, of: readonly string[], v: Float64Array): Equation {
     const message = 'Tangent needs a line and a circle or arc, or two circles or arcs.';
+    const meeting = (e: string): RoundSlots => {
+      const round = this.rootedRound(this.round(e, message));
+      return { ...round, ends: [...round.ends, ...this.pointsHeldOn(e)] };
+    };
     const lineId = of.find((e) => this.lines.has(e));
     if (lineId) {
       const other = of.find((e) => e !== lineId);
-      return tangentLineRound(id, this.rootedLine(this.lines.get(lineId)!), this.rootedRound(this.round(other ?? '', message)), v);
+      return tangentLineRound(id, this.rootedLine(this.lines.get(lineId)!), meeting(other ?? ''), v);
     }
-    const [a, b] = of.map((e) => this.rootedRound(this.round(e, message)));
+    const [a, b] = of.map(meeting);
     return tangentRounds(id, a!, b!, v);
+  }
+
+  /** Points that a coincidence holds on a circle or arc: a tangency at one of them is at its end. */
+  private pointsHeldOn(round: string): PointSlots[] {
+    return Object.entries(this.sketch.constraints).flatMap(([id, c]) => {
+      if (c.kind !== 'coincident' || this.skip.has(id) || !c.of.includes(round)) return [];
+      const point = this.points.get(c.of.find((e) => e !== round) ?? '');
+      return point ? [this.rooted(point)] : [];
+    });
   }
 
   private distance(id: string, of: readonly string[], v: Float64Array): Equation {

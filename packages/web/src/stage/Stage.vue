@@ -71,14 +71,15 @@ watch([width, height, scene], () => {
 let fitted = false;
 /** The part shown last; a new one is fitted into view when it first appears. */
 let shownPart: string | null = null;
+let wasEmpty = true;
 watch([bodies, scene], () => {
   if (!scene.value) return;
   const color = colorOfPart(design.design, session.activePart);
   scene.value.setBodies(bodies.value.map((b) => ({ view: b, color, faint: session.inSketch })));
-  if (view.value && shownPart !== session.activePart && width.value > 0) {
-    shownPart = session.activePart;
-    fit(false);
-  }
+  const empty = bodies.value.length === 0;
+  if (view.value && width.value > 0 && (shownPart !== session.activePart || (wasEmpty && !empty))) fit(shownPart === session.activePart);
+  if (view.value) shownPart = session.activePart;
+  wasEmpty = empty;
 });
 watch([picking.selectedHits, picking.hoverHit], () => scene.value?.light(picking.selectedHits.value, picking.hoverHit.value));
 
@@ -123,7 +124,8 @@ function paint(): void {
   const canvas = overlay.value;
   const ctx = canvas?.getContext('2d');
   if (!canvas || !ctx || !scene.value) return;
-  // A clear alone is not always shown by the browser; a reset is.
+  // An emptied canvas keeps showing its last picture in some browsers, so an empty one is hidden.
+  canvas.style.visibility = session.inSketch || picking.sketches.value.length > 0 ? 'visible' : 'hidden';
   ctx.reset();
   ctx.scale(window.devicePixelRatio, window.devicePixelRatio);
   if (session.inSketch && sketchMap.value) layer.value?.paint(ctx, width.value, height.value);

@@ -1,0 +1,119 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  addDimension,
+  addPart,
+  addStep,
+  applyEdit,
+  deleteDimension,
+  emptyDesign,
+  Ledger,
+  renameDimension,
+  renamePart,
+  setDimension,
+  setUnits,
+  type Design,
+  type Edit,
+} from '../index.ts';
+
+function make(...edits: Edit[]): Design {
+  return edits.reduce((design, edit) => {
+    const outcome = applyEdit(design, edit);
+    if (!outcome.ok) throw new Error(outcome.message);
+    return outcome.design;
+  }, emptyDesign('Test'));
+}
+
+function refusal(design: Design, edit: Edit): string {
+  const outcome = applyEdit(design, edit);
+  return outcome.ok ? 'made' : outcome.message;
+}
+
+const dim = (id: string, value: string, part?: string) => addDimension(id, { name: id, value }, part);
+const sketch = (name: string) => ({
+  kind: 'sketch' as const,
+  name,
+  plane: { datum: 'floor' as const },
+  points: { a: [0, 0] as [number, number], b: [90, 0] as [number, number] },
+  curves: { l: { kind: 'line' as const, from: 'a', to: 'b' } },
+  constraints: {},
+});
+
+function shown(design: Design, ref: string): [string, string] {
+  const ledger = new Ledger(design);
+  return [ledger.shown(ledger.index.byReference(ref)!), ledger.format(ledger.valueOf(ref))];
+}
+
+describe('the ledger', () => {
+  test('computes along dependencies and keeps them through a rename', () => {
+    const design = make(dim('thk', '6 mm'), dim('margin', '2 * thk + 2 mm'), renameDimension('thk', 'plate_thk'));
+    expect(shown(design, 'margin')).toEqual(['2 * plate_thk + 2 mm', '14 mm']);
+    expect(design.dimensions.margin!.value).toBe('2 * $thk + 2 mm');
+  });
+
+  test('looks first in the same part, then in the design, and across parts by a longer name', () => {
+    const design = make(dim('w', '1 mm'), addPart('p1', 'Bracket'), addPart('p2', 'Wheel'), addDimension('w1', { name: 'w', value: '20 mm' }, 'p1'));
+    const ledger = new Ledger(design);
+    const value = (text: string, part?: string) => ledger.format(ledger.read(text, part ? { part } : {}, 'length'));
+    expect(value('w', 'p1')).toBe('20 mm');
+    expect(value('w', 'p2')).toBe('1 mm');
+    expect(value('bracket.w * 2', 'p2')).toBe('40 mm');
+  });
+
+  test('a part renamed after its numbers were used elsewhere breaks nothing', () => {
+    const design = make(addPart('p1', 'Bracket'), dim('w', '20 mm', 'p1'), dim('twice', '2 * bracket.w'), renamePart('p1', 'Wall plate'));
+    expect(shown(design, 'twice')).toEqual(['2 * wall_plate.w', '40 mm']);
+  });
+
+  test('names the path of a cycle, and refuses the edit that makes one', () => {
+    const design = make(dim('a', '1 mm'), dim('b', 'a + 1 mm'), dim('c', 'b + 1 mm'));
+    expect(refusal(design, setDimension('a', 'c / 2'))).toBe('a → c → b → a goes in a circle; give one of them a number of its own.');
+    const broken: Design = { ...design, dimensions: { ...design.dimensions, a: { name: 'a', value: '$c' } } };
+    expect(new Ledger(broken).valueOf('c').ok).toBe(false);
+  });
+
+  test('a chain of five thousand dimensions has a value and does not exhaust the stack', () => {
+    const design = emptyDesign('Chain');
+    for (let i = 0; i < 5000; i++) {
+      design.dimensions[`d${i}`] = { name: `d${i}`, value: i === 0 ? '1 mm' : `$d${i - 1} + 1 mm` };
+      design.dimensionOrder.push(`d${i}`);
+    }
+    const value = new Ledger(design).valueOf('d4999');
+    expect(value.ok && value.quantity.value).toBe(5000);
+  });
+
+  test('a bare number is stored with the unit it was read in, so that another display unit changes nothing', () => {
+    const design = make(
+      dim('thk', '6 mm'),
+      addPart('p', 'Part'),
+      addStep('p', 's', sketch('Outline')),
+      setDimension('thk', '8'),
+      dim('margin', 'thk + 2'),
+      setUnits({ length: 'in', angle: 'deg', decimals: 4 }),
+    );
+    expect(design.dimensions.thk!.value).toBe('8 mm');
+    expect(shown(design, 'margin')).toEqual(['thk + 2 mm', '0.3937 in']);
+    const later = make(dim('n', '3'), setUnits({ length: 'in', angle: 'deg', decimals: 3 }));
+    expect(shown(later, 'n')).toEqual(['3', '3']);
+  });
+
+  test('refuses names that could be confused, with a suggestion', () => {
+    const design = make(dim('width', '5 mm'), dim('other', '5 mm'));
+    expect(refusal(design, renameDimension('other', 'width'))).toBe('“width” is taken here; try “width_2”.');
+    expect(refusal(design, renameDimension('other', 'Width'))).toBe('“Width” differs from “width” only in its capitals; try “Width_2”.');
+    expect(refusal(design, renameDimension('other', 'mm'))).toBe('“mm” is a unit; try “mm_value”.');
+    expect(refusal(design, renameDimension('other', 'sin'))).toMatch(/has a meaning of its own/);
+    expect(refusal(design, renameDimension('other', '2nd'))).toMatch(/starts with a letter/);
+  });
+
+  test('says what a mistyped name may have meant', () => {
+    const design = make(dim('plate_thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '3 mm', 'p'));
+    expect(refusal(design, setDimension('plate_thk', 'plate_thc * 2'))).toBe('No dimension is called “plate_thc”; did you mean “plate_thk”?');
+    expect(refusal(design, setDimension('plate_thk', 'margin * 2'))).toBe('No dimension is called “margin”; did you mean “bracket.margin”?');
+  });
+
+  test('a dimension in use is not deleted, and says by what it is used', () => {
+    const design = make(dim('thk', '6 mm'), dim('margin', '2 * thk'));
+    expect(refusal(design, deleteDimension('thk'))).toBe('thk is used by margin; change these first.');
+    expect(refusal(design, deleteDimension('margin'))).toBe('made');
+  });
+});

@@ -1,0 +1,128 @@
+import { describe, expect, test } from '@jest/globals';
+import type { SketchGeometry } from '../schema.ts';
+import { findRegions, mergeRegions, refOf, regionAt, resolveRegion, touchingPoint } from './regions.ts';
+
+const line = (from: string, to: string) => ({ kind: 'line' as const, from, to });
+const circle = (center: string, radius: number) => ({ kind: 'circle' as const, center, radius });
+
+function square(size: number): SketchGeometry {
+  return {
+    points: { a: [0, 0], b: [size, 0], c: [size, size], d: [0, size] },
+    curves: { bottom: line('a', 'b'), right: line('b', 'c'), top: line('c', 'd'), left: line('d', 'a') },
+    constraints: {},
+  };
+}
+
+const areas = (s: SketchGeometry) =>
+  findRegions(s)
+    .regions.map((r) => r.area)
+    .sort((x, y) => x - y);
+
+describe('regions', () => {
+  test('a square with two holes is three regions, with exact areas', () => {
+    const s = square(100);
+    s.points.h = [30, 30];
+    s.points.i = [70, 70];
+    s.curves.one = circle('h', 10);
+    s.curves.two = circle('i', 5);
+    const found = areas(s);
+    expect(found).toHaveLength(3);
+    expect(found[0]).toBeCloseTo(Math.PI * 25, 9);
+    expect(found[1]).toBeCloseTo(Math.PI * 100, 9);
+    expect(found[2]).toBeCloseTo(10000 - Math.PI * 125, 8);
+  });
+
+  test('two overlapping circles are two crescents and a lens', () => {
+    const s: SketchGeometry = { points: { m: [0, 0], n: [10, 0] }, curves: { a: circle('m', 10), b: circle('n', 10) }, constraints: {} };
+    // Lens of two circles of radius r at distance r: 2r²(π/3 − √3/4).
+    const lens = 2 * 100 * (Math.PI / 3 - Math.sqrt(3) / 4);
+    const found = areas(s);
+    expect(found).toHaveLength(3);
+    expect(found[0]).toBeCloseTo(lens, 9);
+    expect(found[1]).toBeCloseTo(Math.PI * 100 - lens, 9);
+    const map = findRegions(s);
+    const refs = map.regions.map((r) => refOf(r).outer.join());
+    expect(new Set(refs).size).toBe(3);
+    expect(mergeRegions(map, map.regions)).toHaveLength(1);
+    expect(mergeRegions(map, map.regions)[0]!.area).toBeCloseTo(2 * Math.PI * 100 - lens, 8);
+  });
+
+  test('a crossing line parts a square in two, and picking both takes the line away', () => {
+    const s = square(10);
+    s.points.p = [4, -3];
+    s.points.q = [4, 13];
+    s.curves.cut = line('p', 'q');
+    const map = findRegions(s);
+    expect(map.regions.map((r) => r.area).sort((x, y) => x - y)).toEqual([40, 60]);
+    const [whole] = mergeRegions(map, map.regions);
+    expect(whole!.area).toBeCloseTo(100, 9);
+    expect(whole!.loops[0]!.pieces).toHaveLength(4);
+  });
+
+  test('islands nest: a ring within a ring', () => {
+    const s: SketchGeometry = {
+      points: { c: [0, 0] },
+      curves: { a: circle('c', 40), b: circle('c', 30), d: circle('c', 20), e: circle('c', 10) },
+      constraints: {},
+    };
+    const found = areas(s);
+    expect(found).toHaveLength(4);
+    [100, 300, 500, 700].forEach((n, i) => expect(found[i]).toBeCloseTo(Math.PI * n, 8));
+  });
+
+  test('a stadium of lines and arcs has its exact area', () => {
+    const s: SketchGeometry = {
+      points: { a: [-10, -5], b: [10, -5], c: [10, 5], d: [-10, 5], l: [-10, 0], r: [10, 0] },
+      curves: {
+        bottom: line('a', 'b'),
+        top: line('c', 'd'),
+        right: { kind: 'arc', center: 'r', from: 'b', to: 'c' },
+        left: { kind: 'arc', center: 'l', from: 'd', to: 'a' },
+      },
+      constraints: {},
+    };
+    expect(areas(s)[0]).toBeCloseTo(200 + Math.PI * 25, 9);
+  });
+
+  test('construction lines bound nothing; an open outline reports its ends and a near gap', () => {
+    const s = square(10);
+    s.curves.left = { ...line('d', 'a'), construction: true };
+    const map = findRegions(s);
+    expect(map.regions).toHaveLength(0);
+    expect(map.openEnds).toHaveLength(2);
+    s.points.d2 = [-0.05, 10];
+    s.curves.left = line('d2', 'a');
+    s.points.d = [0, 10];
+    expect(findRegions(s).gaps[0]!.size).toBeCloseTo(0.05, 9);
+  });
+
+  test('a circle touching the outline from inside makes the outline touch itself', () => {
+    const s = square(100);
+    s.points.h = [50, 10];
+    s.curves.hole = circle('h', 10);
+    const map = findRegions(s);
+    const outside = map.regions.find((r) => r.area > 5000)!;
+    expect(touchingPoint(outside, map.arrangement)).toEqual([50, 0]);
+  });
+
+  test('a reference finds its region again after the outline moved, and after it gained a hole', () => {
+    const s = square(100);
+    const ref = refOf(findRegions(s).regions[0]!);
+    const wide: SketchGeometry = { ...s, points: { ...s.points, b: [250, 0], c: [250, 100], h: [60, 50] }, curves: { ...s.curves, hole: circle('h', 20) } };
+    const found = resolveRegion(ref, findRegions(wide).regions);
+    expect(found!.area).toBeCloseTo(25000 - Math.PI * 400, 7);
+  });
+
+  test('a reference written by hand needs no signs, and none is taken for a stranger', () => {
+    const s = square(10);
+    const { regions } = findRegions(s);
+    expect(resolveRegion({ outer: ['left', 'top', 'right', 'bottom'] }, regions)).toBe(regions[0]);
+    expect(resolveRegion({ outer: ['other'] }, regions)).toBeNull();
+  });
+
+  test('the point kept for a region lies inside it', () => {
+    const s: SketchGeometry = { points: { c: [0, 0] }, curves: { a: circle('c', 40), b: circle('c', 39) }, constraints: {} };
+    const map = findRegions(s);
+    for (const r of map.regions) expect(regionAt(map, r.at)).toBe(r);
+  });
+});
