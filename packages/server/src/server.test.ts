@@ -1,0 +1,194 @@
+import { addPart, applyEdit, renamePart, type Design, type Edit } from '@helb/core';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import type { Sequelize } from 'sequelize';
+import request from 'supertest';
+import { createApp } from './app.ts';
+import { connectDatabase } from './database/connect.ts';
+import { startPrivateDatabase, type PrivateDatabase } from './database/private-mariadb.ts';
+import { loadDemoOnce } from './demo.ts';
+
+const directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
+let database: PrivateDatabase;
+let sequelize: Sequelize;
+let api: ReturnType<typeof request>;
+
+beforeAll(async () => {
+  database = await startPrivateDatabase(directory, 0);
+  sequelize = await connectDatabase(database.url);
+  api = request(createApp(sequelize, pino({ level: 'silent' }), null).callback());
+});
+afterAll(async () => {
+  await sequelize.close();
+  await database.stop();
+  rmSync(directory, { recursive: true, force: true });
+});
+
+async function newDesign(): Promise<string> {
+  const project = await api.post('/api/projects').send({ name: 'Test' }).expect(201);
+  const design = await api.post(`/api/projects/${project.body.id}/designs`).send({ name: 'Plate' }).expect(201);
+  return design.body.id as string;
+}
+
+let next = 0;
+function changeOf(design: Design, edit: Edit) {
+  const outcome = applyEdit(design, edit);
+  if (!outcome.ok) throw new Error(outcome.message);
+  return { id: `change-${next++}`, kind: 'edit', command: edit.command, label: edit.label, patches: outcome.patches };
+}
+const open = async (id: string) => (await api.get(`/api/designs/${id}`).expect(200)).body as { document: Design; revision: number; log: { id: string }[] };
+
+describe('the change log', () => {
+  test('keeps a change, gives it a revision, and lists it', async () => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    const change = changeOf(document, addPart('p2', 'Washer'));
+    await api.post(`/api/designs/${id}/changes`).send({ base: 0, change }).expect(200, { revision: 1, missed: [] });
+    const after = await open(id);
+    expect(after.revision).toBe(1);
+    expect(after.document.parts.p2!.name).toBe('Washer');
+    expect(after.log).toEqual([expect.objectContaining({ id: change.id, kind: 'edit', revision: 1, label: 'Add part Washer' })]);
+    const kept = await api.get(`/api/designs/${id}/changes/${change.id}`).expect(200);
+    expect(kept.body.inverse.length).toBeGreaterThan(0);
+  });
+
+  test('a change sent twice is kept once', async () => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    const change = changeOf(document, addPart('p2', 'Washer'));
+    for (let i = 0; i < 3; i++) await api.post(`/api/designs/${id}/changes`).send({ base: 0, change }).expect(200, { revision: 1, missed: [] });
+    expect((await open(id)).log).toHaveLength(1);
+  });
+
+  test('a change on an older revision is rebased when it touches something else, and told what it missed', async () => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    const [mine, other] = [
+      changeOf(document, renamePart('part1', 'Bracket')),
+      changeOf(document, { command: 'x', label: 'Rename the design', run: (d) => void (d.name = 'Opener') }),
+    ];
+    await api.post(`/api/designs/${id}/changes`).send({ base: 0, change: other }).expect(200);
+    const answer = await api.post(`/api/designs/${id}/changes`).send({ base: 0, change: mine }).expect(200);
+    expect(answer.body).toMatchObject({ revision: 2, missed: [{ id: other.id, revision: 1 }] });
+    expect((await open(id)).document).toMatchObject({ name: 'Opener', parts: { part1: { name: 'Bracket' } } });
+  });
+
+  test('two changes to the same thing: the second is refused in words', async () => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    await api
+      .post(`/api/designs/${id}/changes`)
+      .send({ base: 0, change: changeOf(document, renamePart('part1', 'Bracket')) })
+      .expect(200);
+    const refused = await api
+      .post(`/api/designs/${id}/changes`)
+      .send({ base: 0, change: changeOf(document, renamePart('part1', 'Wheel')) })
+      .expect(409);
+    expect(refused.body.message).toBe('Meanwhile someone else made a change to the same thing (“Rename a part to Bracket”); yours was not made.');
+    expect((await open(id)).document.parts.part1!.name).toBe('Bracket');
+  });
+
+  test.each([
+    [
+      'a revision the server does not have',
+      (d: Design) => ({ base: 7, change: changeOf(d, renamePart('part1', 'X')) }),
+      409,
+      /revision 7, which the server does not have/,
+    ],
+    [
+      'patches that break the schema',
+      () => ({
+        base: 0,
+        change: { id: 'bad-change-1', kind: 'edit', command: 'x', label: 'x', patches: [{ op: 'replace', path: ['units'], value: 'furlong' }] },
+      }),
+      422,
+      /unsound: units/,
+    ],
+    [
+      'patches to nowhere',
+      () => ({
+        base: 0,
+        change: { id: 'bad-change-2', kind: 'edit', command: 'x', label: 'x', patches: [{ op: 'replace', path: ['parts', 'zz', 'name'], value: 'x' }] },
+      }),
+      422,
+      /no longer there/,
+    ],
+    ['no change at all', () => ({ base: 0 }), 422, /cannot be read/],
+  ])('refuses %s, and nothing is kept', async (_, body, status, message) => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    const answer = await api.post(`/api/designs/${id}/changes`).send(body(document)).expect(status);
+    expect(answer.body.message).toMatch(message);
+    expect((await open(id)).revision).toBe(0);
+  });
+
+  test('many changes at once from one base each land, in one order', async () => {
+    const id = await newDesign();
+    const { document } = await open(id);
+    const changes = Array.from({ length: 8 }, (_, i) => ({
+      id: `parallel-${i}`,
+      kind: 'edit',
+      command: 'add-dimension',
+      label: `d${i}`,
+      patches: [
+        { op: 'add', path: ['dimensions', `d${i}`], value: { name: `d${i}`, value: '1 mm' } },
+        { op: 'add', path: ['dimensionOrder', '-'], value: `d${i}` },
+      ],
+    }));
+    // Only one of them can append at this place of the order; the rest must be refused, not lost in silence.
+    const answers = await Promise.all(changes.map((change) => api.post(`/api/designs/${id}/changes`).send({ base: 0, change })));
+    const kept = answers.filter((a) => a.status === 200).length;
+    const after = await open(id);
+    expect(after.revision).toBe(kept);
+    expect(after.log).toHaveLength(kept);
+    expect(answers.every((a) => a.status === 200 || a.body.message)).toBe(true);
+    expect(document.dimensionOrder).toHaveLength(0);
+  });
+});
+
+describe('projects and files', () => {
+  test('a design file is opened into a project; a broken one is refused in a sentence', async () => {
+    const project = (await api.post('/api/projects').send({ name: 'Files' }).expect(201)).body.id as string;
+    const { document } = await open(await newDesign());
+    const made = await api.post(`/api/projects/${project}/designs`).send(document).expect(201);
+    expect((await open(made.body.id)).document).toEqual(document);
+    const broken = await api
+      .post(`/api/projects/${project}/designs`)
+      .send({ ...document, parts: { x: {} } })
+      .expect(422);
+    expect(broken.body.message).toMatch(/does not follow the format: parts › x › name/);
+    await api.post(`/api/projects/${project}/designs`).set('content-type', 'application/json').send('{"format": "helb').expect(400);
+  });
+
+  test('a body over the limit is refused before it is read', async () => {
+    const project = (await api.post('/api/projects').send({ name: 'Big' }).expect(201)).body.id as string;
+    const answer = await api
+      .post(`/api/projects/${project}/designs`)
+      .send({ format: 'helb-design', name: 'x'.repeat(17 * 1024 * 1024) })
+      .expect(413);
+    expect(answer.body.message).toBe('This is larger than the 16 MB the server takes at once.');
+  });
+
+  test('a project with designs is not deleted', async () => {
+    const project = (await api.post('/api/projects').send({ name: 'Kept' }).expect(201)).body.id as string;
+    const design = (await api.post(`/api/projects/${project}/designs`).send({ name: 'D' }).expect(201)).body.id as string;
+    await api.delete(`/api/projects/${project}`).expect(409);
+    await api.delete(`/api/designs/${design}`).expect(204);
+    await api.delete(`/api/projects/${project}`).expect(204);
+    await api.get(`/api/designs/${design}`).expect(404);
+  });
+
+  test('the demo is loaded only into an empty database', async () => {
+    const before = (await api.get('/api/projects').expect(200)).body.length;
+    await loadDemoOnce('demo');
+    expect((await api.get('/api/projects').expect(200)).body).toHaveLength(before);
+  });
+});
+
+test('a second start takes over a database that a killed server left running', async () => {
+  const again = await startPrivateDatabase(directory, 0);
+  expect(again.url).toBe(database.url);
+});
