@@ -16,7 +16,7 @@ export default tseslint.config(
     rules: {
       // The compiler checks indexing; where we know better we say so with a mark, not a cast.
       '@typescript-eslint/no-non-null-assertion': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       // The document's maps are plain objects by id.
       '@typescript-eslint/no-dynamic-delete': 'off',
       'max-lines': ['error', { max: 400, skipBlankLines: true, skipComments: true }],

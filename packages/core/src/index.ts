@@ -39,5 +39,7 @@ export { StepFailure, type Body } from './part/body.ts';
 export { findFace, refOfFace, type FoundFace } from './part/face-names.ts';
 export { DATUM_FRAMES, frameOfFace, toSpace } from './part/planes.ts';
 export { hashText } from './part/hash.ts';
+export * from './part/picture.ts';
+export { pack, unpack } from './exchange/pack.ts';
 export { PartEvaluator, Superseded, type EvaluationHooks, type PartOutcome, type StepOutcome } from './part/evaluate.ts';
 export { inspectDesign, type Inspection } from './inspect/inspect.ts';

@@ -10,6 +10,7 @@ import type { Logger } from 'pino';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import type { Sequelize } from 'sequelize';
 import { designRoutes } from './designs/routes.ts';
+import { pictureRoutes } from './designs/pictures.ts';
 import { projectRoutes } from './projects/routes.ts';
 import { Refusal } from './refusal.ts';
 
@@ -43,6 +44,7 @@ export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | n
   });
   app.use(bodyParser({ jsonLimit: '16mb', enableTypes: ['json'] }));
   app.use(projectRoutes().routes());
+  app.use(pictureRoutes().routes());
   app.use(designRoutes(sequelize).routes());
   app.use(async (ctx, next) => {
     if (ctx.path === '/api/health') ctx.body = { ok: true };

@@ -1,7 +1,9 @@
-import { readDesign } from '@helb/core';
+import { readDesign, type SolidKernel } from '@helb/core';
+import { loadKernel } from '@helb/kernel';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ProjectRow } from './database/models.ts';
+import { paintDesign } from './designs/pictures.ts';
 import { storeDesign } from './designs/routes.ts';
 import { createProject } from './projects/routes.ts';
 
@@ -11,11 +13,14 @@ const DEMO_PROJECT = 'Glasshouse';
 export async function loadDemoOnce(directory: string): Promise<void> {
   if (!existsSync(directory) || (await ProjectRow.count()) > 0) return;
   const project = await createProject(DEMO_PROJECT);
+  let kernel: SolidKernel | null = null;
   for (const file of readdirSync(directory)
     .filter((f) => f.endsWith('.helb.json'))
     .sort()) {
     const read = readDesign(readFileSync(join(directory, file), 'utf8'));
     if (!read.ok) throw new Error(`The demo design ${file} cannot be read: ${read.message}`);
-    await storeDesign(project, read.design);
+    const id = await storeDesign(project, read.design);
+    kernel ??= await loadKernel();
+    await paintDesign(id, read.design, kernel);
   }
 }

@@ -66,6 +66,17 @@ export interface Acknowledged {
   missed: { revision: number; id: string; label: string; patches: Change['patches'] }[];
 }
 
+async function bytes(method: string, path: string, body?: Uint8Array): Promise<Uint8Array> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, { method, body: (body as Uint8Array<ArrayBuffer>) ?? null, signal: AbortSignal.timeout(TIMEOUT_MS) });
+  } catch {
+    throw new ServerAway();
+  }
+  if (!response.ok) throw new ServerRefusal(response.status, 'The server refused this.');
+  return new Uint8Array(await response.arrayBuffer());
+}
+
 export const server = {
   projects: () => call<ProjectSummary[]>('GET', '/projects'),
   createProject: (name: string) => call<{ id: string }>('POST', '/projects', { name }),
@@ -79,4 +90,7 @@ export const server = {
   append: (id: string, base: number, change: Change) => call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
   change: (design: string, id: string) =>
     call<{ label: string; patches: Change['patches']; inverse: Change['patches'] }>('GET', `/designs/${design}/changes/${id}`),
+  pictures: (design: string) => call<{ part: string; key: string }[]>('GET', `/designs/${design}/pictures`),
+  picture: (design: string, part: string, key: string) => bytes('GET', `/designs/${design}/pictures/${part}/${key}`),
+  keepPicture: (design: string, part: string, key: string, picture: Uint8Array) => bytes('PUT', `/designs/${design}/pictures/${part}/${key}`, picture),
 };

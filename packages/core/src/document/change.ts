@@ -74,6 +74,11 @@ export function applyChange(design: Design, patches: readonly Patch[]): Applied 
   return { ok: true, design: outcome[0], patches: outcome[1], inverse: outcome[2] };
 }
 
+/** Apply patches the server has already found sound. */
+export function applyAccepted(design: Design, patches: readonly Patch[]): Design {
+  return applyPatches(design, patches as Patch[]);
+}
+
 /** The first thing zod found, as a sentence with its place. */
 export function firstIssue(error: z.ZodError): string {
   const issue = error.issues[0];

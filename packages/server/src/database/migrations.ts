@@ -34,6 +34,18 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
       await q.addIndex('changes', ['designId', 'changeId'], { unique: true });
     },
   },
+  {
+    name: '002-pictures',
+    async up(q) {
+      await q.createTable('pictures', {
+        designId: { ...key(40), primaryKey: true, references: { model: 'designs', key: 'id' }, onDelete: 'CASCADE' },
+        part: { ...key(40), primaryKey: true },
+        pictureKey: key(40),
+        data: { type: DataTypes.BLOB('long'), allowNull: false },
+        createdAt: date,
+      });
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

@@ -33,6 +33,16 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare createdAt: CreationOptional<Date>;
 }
 
+/** The last picture of a part, so that a design opens at once; never the truth, only what was last seen. */
+export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreationAttributes<PictureRow>> {
+  declare designId: string;
+  declare part: string;
+  /** Of the content it shows; a picture whose key no longer fits is not shown. */
+  declare pictureKey: string;
+  declare data: Buffer;
+  declare createdAt: CreationOptional<Date>;
+}
+
 const DOCUMENT = DataTypes.TEXT('long');
 
 export function defineModels(sequelize: Sequelize): void {
@@ -42,6 +52,16 @@ export function defineModels(sequelize: Sequelize): void {
   DesignRow.init(
     { id, projectId: DataTypes.STRING(40), name: DataTypes.STRING(80), revision: DataTypes.INTEGER, document: DOCUMENT, createdAt: date, updatedAt: date },
     { sequelize, tableName: 'designs' },
+  );
+  PictureRow.init(
+    {
+      designId: { type: DataTypes.STRING(40), primaryKey: true },
+      part: { type: DataTypes.STRING(40), primaryKey: true },
+      pictureKey: DataTypes.STRING(40),
+      data: DataTypes.BLOB('long'),
+      createdAt: date,
+    },
+    { sequelize, tableName: 'pictures', updatedAt: false },
   );
   ChangeRow.init(
     {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** The workplace: ledger, stage, recipe, tray. */
-import { useEventListener } from '@vueuse/core';
+import { useEventListener, watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink } from 'vue-router';
+import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
 import RecipePanel from '../recipe/RecipePanel.vue';
@@ -30,16 +31,22 @@ const ledgerOpen = ref(true);
 const verbLine = useTemplateRef<InstanceType<typeof VerbLine>>('verbLine');
 const stage = useTemplateRef<InstanceType<typeof Stage>>('stage');
 
-// The kernel starts while the design is still on its way.
-evaluation.start();
+/** The kernel's start takes all of a small machine; it waits until the first picture from before is up. */
+const kernelMayStart = ref(false);
+const FIRST_PICTURE_MS = 400;
 
 watch(
   () => props.design,
   async (id) => {
     trouble.value = null;
+    kernelMayStart.value = false;
     try {
       await design.open(id);
-      session.openPart(design.design?.partOrder[0] ?? null);
+      const active = design.design?.partOrder[0] ?? null;
+      session.openPart(active);
+      if (design.design && design.ledger) await showShared(id, design.design, design.ledger, active, evaluation.showEarlier);
+      if (evaluation.parts.size > 0) await new Promise((shown) => setTimeout(shown, FIRST_PICTURE_MS));
+      kernelMayStart.value = true;
     } catch (error) {
       trouble.value = (error as Error).message;
     }
@@ -48,11 +55,22 @@ watch(
 );
 
 function evaluate(): void {
-  if (!design.design) return;
+  if (!design.design || !kernelMayStart.value) return;
   const focus = session.sketching && session.activePart ? { part: session.activePart, step: session.sketching } : null;
   evaluation.request(design.design, focus, session.activePart);
 }
-watch([() => design.design, () => session.sketching], evaluate);
+watch([() => design.design, () => session.sketching, kernelMayStart], evaluate);
+
+/** When work has paused and all is saved, the pictures are left for the next visit. */
+const PAUSE_MS = 4000;
+watchDebounced(
+  [() => evaluation.parts, () => design.saveState, () => evaluation.busy],
+  () => {
+    const open = design.id && design.design && design.ledger && !evaluation.busy && design.saveState === 'saved' && !session.inSketch;
+    if (open) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
+  },
+  { debounce: PAUSE_MS },
+);
 
 // Undo may take away what is open.
 watch(

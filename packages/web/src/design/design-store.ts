@@ -1,5 +1,5 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import { applyChange, applyEdit, Ledger, undoState, type Change, type Design, type Edit, type LoggedChange } from '@helb/core';
+import { applyAccepted, applyChange, applyEdit, Ledger, undoState, type Change, type Design, type Edit, type LoggedChange } from '@helb/core';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -137,10 +137,8 @@ export const useDesign = defineStore('design', () => {
 
   function settle(change: Change, answer: { revision: number; missed: { id: string; label: string; patches: Patches }[] }): void {
     let current = acknowledged!;
-    for (const patches of [...answer.missed.map((m) => m.patches), change.patches]) {
-      const outcome = applyChange(current, patches as Parameters<typeof applyChange>[1]);
-      if (outcome.ok) current = outcome.design;
-    }
+    for (const patches of [...answer.missed.map((m) => m.patches), change.patches])
+      current = applyAccepted(current, patches as Parameters<typeof applyAccepted>[1]);
     acknowledged = current;
     revision.value = answer.revision;
     if (answer.missed.length > 0) {

@@ -1,10 +1,10 @@
 /** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
-import type { Design } from '@helb/core';
+import type { Design, PartView } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
 import type { EvaluationWorker } from './evaluation.worker.ts';
-import type { PartView, Progress } from './views.ts';
+import type { Progress } from './progress.ts';
 
 /** A single kernel call that runs longer than this is ended with its worker. */
 const CALL_LIMIT_MS = 20_000;
@@ -129,13 +129,18 @@ export const useEvaluation = defineStore('evaluation', () => {
     return start().exportDesign(design, format, partIds);
   }
 
+  /** A picture from before, until the kernel has made its own. */
+  function showEarlier(view: PartView): void {
+    if (!parts.value.has(view.part)) parts.value = new Map(parts.value).set(view.part, markRaw(view));
+  }
+
   function clear(): void {
     parts.value = new Map();
     waiting = null;
     restart(null);
   }
 
-  return { parts, progress, busy, trouble, start, request, stop, exportFile, clear };
+  return { parts, progress, busy, trouble, start, request, stop, exportFile, showEarlier, clear };
 });
 
 function sentenceOf(error: unknown): string {

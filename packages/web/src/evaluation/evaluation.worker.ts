@@ -1,23 +1,27 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
-  Ledger, PartEvaluator, Superseded, writeStl, type Body, type Design, type MeshQuality, type PartOutcome, type SolidMesh,
-} from '@helb/core'; // prettier-ignore
+  Ledger,
+  PartEvaluator,
+  PartPainter,
+  Superseded,
+  writeStl,
+  type Body,
+  type Design,
+  type MeshQuality,
+  type PartOutcome,
+  type PartView,
+} from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import { recallPart, rememberPart } from './picture-store.ts';
-import type { BodyView, PartView, Progress, StepView } from './views.ts';
+import type { Progress } from './progress.ts';
 
-/** Relative to the part's size: fine enough for the screen, coarse enough to be quick. */
-const SCREEN_DEVIATION = 0.0008;
-const SCREEN_ANGLE = 12 * (Math.PI / 180);
 const FILE_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
 /** How often, ms, a long evaluation lets messages in. */
 const BREATHE_MS = 12;
 
-const kernelReady = loadKernel({ wasmUrl });
-const evaluatorReady = kernelReady.then((kernel) => ({ kernel, evaluator: new PartEvaluator(kernel) }));
-const meshes = new Map<string, SolidMesh>();
+const ready = loadKernel({ wasmUrl }).then((kernel) => ({ kernel, evaluator: new PartEvaluator(kernel), painter: new PartPainter(kernel) }));
 let latest = 0;
 
 export interface EvaluationListener {
@@ -48,7 +52,7 @@ async function evaluate(
   const ledger = new Ledger(design);
   let remembered: Promise<unknown> = Promise.resolve();
   if (request === 1) remembered = showRemembered(design, ledger, order, listener, current);
-  const { kernel, evaluator } = await evaluatorReady;
+  const { evaluator, painter } = await ready;
   await remembered;
   let breathed = performance.now();
   const shown: Body[] = [];
@@ -66,7 +70,7 @@ async function evaluate(
           if (!current()) throw new Superseded();
         },
       });
-      const view = viewOf(outcome, focus?.part === partId ? focus.step : null);
+      const view = painter.paint(outcome, focus?.part === partId ? focus.step : null);
       shown.push(...outcome.bodies, ...outcome.steps.flatMap((s) => s.bodies));
       listener.part(view);
       if (!view.before) void rememberPart(design, ledger, partId, view);
@@ -74,46 +78,13 @@ async function evaluate(
       if (!current()) return false;
     }
     evaluator.sweep(shown);
-    forgetMeshes(shown);
+    painter.sweep(shown);
     return true;
   } catch (error) {
     if (error instanceof Superseded) return false;
     throw error;
   } finally {
     if (current()) listener.progress(null);
-  }
-
-  function viewOf(outcome: PartOutcome, step: string | null): PartView {
-    const at = step ? outcome.steps.findIndex((s) => s.id === step) : -1;
-    return {
-      part: outcome.part,
-      steps: outcome.steps.map(stepView),
-      bodies: outcome.bodies.map(bodyView),
-      before: at >= 0 ? { step: step!, bodies: (outcome.steps[at - 1]?.bodies ?? []).map(bodyView) } : null,
-    };
-  }
-
-  function bodyView(body: Body): BodyView {
-    const { facts } = body;
-    let mesh = meshes.get(body.key);
-    if (!mesh) {
-      const { min, max } = facts.box;
-      const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
-      mesh = kernel.mesh(body.solid, { linear: size * SCREEN_DEVIATION, angular: SCREEN_ANGLE });
-      meshes.set(body.key, mesh);
-    }
-    return {
-      id: body.id,
-      name: body.name,
-      key: body.key,
-      mesh,
-      faceNames: body.faceNames,
-      faces: facts.faces,
-      edges: facts.edges,
-      volume: facts.volume,
-      center: facts.center,
-      box: facts.box,
-    };
   }
 }
 
@@ -125,20 +96,8 @@ async function showRemembered(design: Design, ledger: Ledger, order: readonly st
   }
 }
 
-function stepView(outcome: PartOutcome['steps'][number]): StepView {
-  const { id, status, message, sketch } = outcome;
-  if (!sketch) return { id, status, message, sketch: null };
-  const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
-  return { id, status, message, sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash } };
-}
-
-function forgetMeshes(shown: readonly Body[]): void {
-  const keep = new Set(shown.map((b) => b.key));
-  if (meshes.size > keep.size + 100) for (const key of meshes.keys()) if (!keep.has(key)) meshes.delete(key);
-}
-
 async function exportDesign(design: Design, format: 'step' | 'stl', parts: readonly string[]): Promise<Uint8Array> {
-  const { kernel, evaluator } = await evaluatorReady;
+  const { kernel, evaluator } = await ready;
   const ledger = new Ledger(design);
   const outcomes: PartOutcome[] = [];
   for (const id of parts) {
@@ -165,7 +124,6 @@ const api = {
   cancel(): void {
     latest++;
   },
-  ready: () => kernelReady.then(() => true),
 };
 export type EvaluationWorker = typeof api;
 

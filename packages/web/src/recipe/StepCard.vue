@@ -4,7 +4,7 @@ import { sentenceOf, renameStep, type Step } from '@helb/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
-import type { StepView } from '../evaluation/views.ts';
+import type { StepView } from '@helb/core';
 import NameField from '../fields/NameField.vue';
 import SentenceSlot from './SentenceSlot.vue';
 import StepMenu from './StepMenu.vue';

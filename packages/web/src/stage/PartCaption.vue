@@ -3,7 +3,7 @@
 import { formatNumber, displayFactor, massOf, MATERIALS } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import type { PartView } from '../evaluation/views.ts';
+import type { PartView } from '@helb/core';
 
 const props = defineProps<{ view: PartView | undefined; position: readonly [number, number] | null }>();
 const design = useDesign();

@@ -96,7 +96,7 @@ watch(
 watch(sketchFrame, (now, before) => now && !before && lookAtSketch());
 watch(
   [props.editing.geometry, props.editing.hovered, props.editing.end, () => session.entities, picking.hoverRegion, () => session.picks, picking.sketches],
-  () => scene.value?.invalidate(),
+  () => scene.value?.invalidateOverlay(),
 );
 
 function lookAtSketch(): void {

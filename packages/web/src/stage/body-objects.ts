@@ -1,7 +1,7 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
-import type { BodyView } from '../evaluation/views.ts';
+import type { BodyView } from '@helb/core';
 import {
-  BufferAttribute, BufferGeometry, Color, DoubleSide, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
+  BufferAttribute, BufferGeometry, Color, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
@@ -29,7 +29,14 @@ export class BodyObject {
     geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
     geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
     geometry.computeBoundingSphere();
-    const material = new MeshLambertMaterial({ color, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, side: DoubleSide });
+    // Always see-through in principle: switching it would build another shader, which stalls the page.
+    const material = new MeshLambertMaterial({
+      color,
+      transparent: true,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    });
     this.mesh = new Mesh(geometry, material);
     this.mesh.userData.body = this;
 
@@ -47,10 +54,7 @@ export class BodyObject {
   }
 
   setFaint(faint: boolean): void {
-    const { material } = this.mesh;
-    material.transparent = faint;
-    material.opacity = faint ? 0.35 : 1;
-    material.needsUpdate = true;
+    this.mesh.material.opacity = faint ? 0.35 : 1;
   }
 
   /** The face a triangle belongs to. */
@@ -82,7 +86,7 @@ export class BodyObject {
     geometry.setAttribute('position', this.mesh.geometry.getAttribute('position'));
     geometry.setAttribute('normal', this.mesh.geometry.getAttribute('normal'));
     geometry.setIndex(new BufferAttribute(mesh.triangles.slice(from, from + mesh.faceRanges[face * 2 + 1]!), 1));
-    const overlay = new Mesh(geometry, new MeshLambertMaterial({ color, side: DoubleSide }));
+    const overlay = new Mesh(geometry, new MeshLambertMaterial({ color, transparent: true }));
     overlay.renderOrder = 1;
     return overlay;
   }
@@ -102,6 +106,22 @@ export class BodyObject {
     this.edges.geometry.dispose();
     (this.edges.material as LineBasicMaterial).dispose();
   }
+}
+
+/** One of each kind of object the stage draws, so that their shaders can be built ahead. */
+export function sampleObjects(): Group {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(9), 3));
+  geometry.setAttribute('normal', new BufferAttribute(new Float32Array(9), 3));
+  const wide = new LineSegmentsGeometry();
+  wide.setPositions(new Float32Array(6));
+  const group = new Group();
+  group.add(
+    new Mesh(geometry, new MeshLambertMaterial({ transparent: true })),
+    new LineSegments(geometry, new LineBasicMaterial()),
+    new LineSegments2(wide, new LineMaterial()),
+  );
+  return group;
 }
 
 /** Polylines as separate segments: all edges, or one. */

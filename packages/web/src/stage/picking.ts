@@ -3,7 +3,7 @@ import { changeStep, formatQuantity, refOf, regionAt, resolveRegion, toSpace, ty
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Pick } from '../design/session.ts';
-import type { BodyView, PartView } from '../evaluation/views.ts';
+import type { BodyView, PartView } from '@helb/core';
 import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import type { Hit, StageScene } from './scene.ts';

@@ -2,8 +2,8 @@
 import type { Frame, Vec3 } from '@helb/core';
 import CameraControls from 'camera-controls';
 import * as THREE from 'three';
-import type { BodyView } from '../evaluation/views.ts';
-import { BodyObject, isSeam } from './body-objects.ts';
+import type { BodyView } from '@helb/core';
+import { BodyObject, isSeam, sampleObjects } from './body-objects.ts';
 
 CameraControls.install({ THREE });
 
@@ -45,6 +45,9 @@ export class StageScene {
   private readonly bodies = new Map<string, BodyObject>();
   private size = new THREE.Vector2(1, 1);
   private pending = 0;
+  /** The 3D picture itself is out of date, not only what lies over it. */
+  private stale = true;
+  private compiled = false;
   private readonly raycaster = new THREE.Raycaster();
 
   constructor(
@@ -54,6 +57,8 @@ export class StageScene {
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
+    // Asking for a shader's log waits for the graphics process; our shaders are three's own.
+    this.renderer.debug.checkShaderErrors = false;
     this.camera.up.set(0, 0, 1);
     this.camera.position.set(1, -1.6, 0.9).multiplyScalar(300);
     this.controls = new CameraControls(this.camera, surface);
@@ -68,17 +73,37 @@ export class StageScene {
     sun.position.set(-0.35, 0.8, 1);
     this.camera.add(sun);
     this.scene.add(this.camera, new THREE.HemisphereLight('#ffffff', '#d9cfbd', 2));
+    void this.compileAhead();
+  }
+
+  /** Build the shaders in the background before anything is drawn with them. */
+  private async compileAhead(): Promise<void> {
+    const samples = sampleObjects();
+    this.scene.add(samples);
+    await this.renderer.compileAsync(this.scene, this.camera);
+    this.scene.remove(samples);
+    this.compiled = true;
+    this.invalidate();
   }
 
   /** Draw at the next frame; calls in between are one. */
   invalidate = (): void => {
+    this.stale = true;
+    this.invalidateOverlay();
+  };
+
+  /** Draw anew at the next frame only what lies over the 3D picture. */
+  invalidateOverlay = (): void => {
     if (this.pending) return;
     this.pending = requestAnimationFrame(() => {
       this.pending = 0;
       const now = performance.now();
       const moving = this.controls.update(Math.min((now - this.lastFrame) / 1000, LONGEST_STEP_S));
       this.lastFrame = now;
-      this.renderer.render(this.scene, this.camera);
+      if ((this.stale || moving) && this.compiled) {
+        this.stale = false;
+        this.renderer.render(this.scene, this.camera);
+      }
       this.onRender();
       if (moving) this.invalidate();
     });

@@ -1,6 +1,6 @@
 /** Which sketches the stage shows beside the bodies, and their regions. */
 import { findRegions, type Design, type RegionMap, type SketchGeometry } from '@helb/core';
-import type { PartView, SketchView } from '../evaluation/views.ts';
+import type { PartView, SketchView } from '@helb/core';
 
 const regionsOf = new WeakMap<SketchGeometry, RegionMap>();
 

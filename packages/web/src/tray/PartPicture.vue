@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import * as Comlink from 'comlink';
 import { onMounted, useTemplateRef, watch } from 'vue';
-import type { PartView } from '../evaluation/views.ts';
+import type { PartView } from '@helb/core';
 import type { ThumbnailWorker } from './thumbnail.worker.ts';
 
 const props = defineProps<{ view: PartView | undefined; color: string }>();

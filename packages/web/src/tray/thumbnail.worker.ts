@@ -1,7 +1,7 @@
 /** Small pictures of parts, drawn off the page's thread. */
 import * as Comlink from 'comlink';
 import {
-  BufferAttribute, BufferGeometry, Color, DirectionalLight, DoubleSide, HemisphereLight, LineBasicMaterial, LineSegments, Mesh,
+  BufferAttribute, BufferGeometry, Color, DirectionalLight, HemisphereLight, LineBasicMaterial, LineSegments, Mesh,
   MeshLambertMaterial, OrthographicCamera, Scene, Vector3, WebGLRenderer,
 } from 'three'; // prettier-ignore
 
@@ -30,7 +30,7 @@ function draw(bodies: readonly ThumbnailBody[], color: string, width: number, he
     geometry.setAttribute('position', new BufferAttribute(body.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(body.normals, 3));
     geometry.setIndex(new BufferAttribute(body.triangles, 1));
-    const material = new MeshLambertMaterial({ color: new Color(color), side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+    const material = new MeshLambertMaterial({ color: new Color(color), polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(segments(body), 3));
     const ink = new LineBasicMaterial({ color: '#1f2a30' });

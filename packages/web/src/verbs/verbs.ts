@@ -1,13 +1,12 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, changeStep, expressionOf, newId, refOf, suppressStep, usersOfStep, deleteStep,
+  addPart, addStep, changeStep, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
   type PlaneRef, type RegionRef, type Step,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Tool } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
-import { regionsFor } from '../stage/visible-sketches.ts';
 
 export interface Verb {
   readonly id: string;
@@ -85,9 +84,9 @@ export function useVerbs() {
   /** From inside a sketch: its largest region, which is most often the one meant. */
   function extrudeOpenSketch(): void {
     const id = session.sketching;
-    const sketch = view.value?.steps.find((s) => s.id === id)?.sketch;
-    if (!id || !sketch) return;
-    const regions = [...regionsFor(sketch.geometry).regions].sort((a, b) => b.area - a.area);
+    const sketch = id ? part.value?.steps[id] : undefined;
+    if (!id || sketch?.kind !== 'sketch') return;
+    const regions = [...findRegions(sketch).regions].sort((a, b) => b.area - a.area);
     if (regions.length === 0) {
       session.notice = 'There is no closed region to extrude yet; join the ends of the outline.';
       return;

@@ -1,0 +1,96 @@
+import { writeFile } from 'node:fs/promises';
+import { expect, test } from './workplace.ts';
+
+test('expressions that cannot be: each a sentence where the designer is looking, the old value kept', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  for (const [typed, sentence] of [
+    ['6 mm +', 'The expression stops too early'],
+    ['6 mm + 3 deg', 'A length cannot be added to an angle.'],
+    ['edge_margin', 'did you mean “wall_bracket.edge_margin”?'],
+    ['wall_bracket.edge_margin', 'goes in a circle'],
+    ['1/0', 'This divides by zero.'],
+  ] as const) {
+    await w.setInLedger('plate_thk', typed);
+    await expect(page.getByRole('alert')).toContainText(sentence);
+    await page.keyboard.press('Escape');
+    await expect(w.row('plate_thk')).toContainText('6 mm');
+  }
+  await w.setInLedger('wall_bracket.plate.distance', '0');
+  await expect(w.step('Plate')).toContainText('An extrude of zero makes nothing; give it a distance.');
+  await page.keyboard.press('Control+z');
+  await expect(w.step('Plate')).not.toContainText('makes nothing');
+});
+
+test('an open profile and a deleted line say what is missing', async ({ page, workplace: w }) => {
+  await w.newDesign('Open');
+  await page.getByRole('button', { name: 'wall plane' }).click();
+  await w.viewSettled();
+  await page.keyboard.press('l');
+  await w.click(-20, 0);
+  await w.click(20, 0);
+  await w.click(20, 15);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('x');
+  await expect(page.getByRole('alert')).toContainText('There is no closed region to extrude yet; join the ends of the outline.');
+});
+
+test('broken, foreign and oversized files are refused in words', async ({ page, workplace: w }, info) => {
+  await page.goto(w.helb.url);
+  await page.getByRole('link', { name: /Glasshouse/ }).click();
+  const offer = async (name: string, content: string) => {
+    const path = info.outputPath(name);
+    await writeFile(path, content);
+    await page.getByLabel('Design file').setInputFiles(path);
+  };
+  await offer('cut.json', '{"format": "helb-design", "ver');
+  await expect(page.getByRole('alert')).toContainText('cut.json: This is not a design file: it is not JSON, or it was cut short.');
+  await offer('other.json', '{"a": 1}');
+  await expect(page.getByRole('alert')).toContainText('its “format” is not “helb-design”');
+  await offer('huge.json', 'x'.repeat(17 * 1024 * 1024));
+  await expect(page.getByRole('alert')).toContainText('is larger than 16 MB');
+});
+
+test('a kernel that crashes or hangs is started again and says so; the design is untouched', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  const evaluation = () => page.workers().find((worker) => worker.url().includes('evaluation'))!;
+
+  await evaluation().evaluate(
+    () =>
+      void setTimeout(() => {
+        throw new Error('crash');
+      }),
+  );
+  await expect(page.getByRole('alert')).toContainText('The geometry kernel failed and was started again');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await w.setInLedger('vent_length', '700 mm');
+  await expect(w.caption()).toContainText('96 × 34 × 152 mm');
+
+  void evaluation()
+    .evaluate(() => {
+      for (;;) Math.sqrt(2);
+    })
+    .catch(() => {});
+  await w.setInLedger('vent_length', '720 mm');
+  await expect(page.getByRole('alert')).toContainText('took longer than 20 s and was stopped', { timeout: 40_000 });
+  await expect(w.row('vent_length')).toContainText('720 mm');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(w.caption()).toContainText('96 × 34 × 156 mm');
+});
+
+test('two tabs: the second hears in words that the first was there before it', async ({ page, context, workplace: w }) => {
+  await w.openDemo();
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByTestId('caption')).toContainText('kg');
+  await w.setInLedger('pin_dia', '12 mm');
+  await w.allSaved();
+  const row = other.locator('[data-ledger="pin_dia"]');
+  await row.getByRole('button', { name: /^pin_dia:/ }).click();
+  await other.getByLabel('Expression of pin_dia').fill('14 mm');
+  await other.getByLabel('Expression of pin_dia').press('Enter');
+  await expect(other.getByText('Meanwhile someone else made a change to the same thing')).toBeVisible();
+  await expect(row).toContainText('12 mm');
+  await other.close();
+});

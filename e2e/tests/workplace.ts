@@ -1,0 +1,120 @@
+/** The page as a designer's hands and eyes use it. */
+import { expect, test as base, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { HelbServer } from '../helb-server.ts';
+
+export const test = base.extend<{ workplace: Workplace }, { helb: HelbServer }>({
+  helb: [
+    async ({}, use) => {
+      const helb = new HelbServer();
+      await helb.start();
+      await use(helb);
+      await helb.stop();
+    },
+    { scope: 'worker', timeout: 90_000 },
+  ],
+  workplace: async ({ page, helb }, use) => {
+    const faults: string[] = [];
+    page.on('pageerror', (error) => faults.push(error.message));
+    await use(new Workplace(page, helb));
+    expect(faults).toEqual([]);
+  },
+});
+export { expect };
+
+export class Workplace {
+  constructor(
+    readonly page: Page,
+    readonly helb: HelbServer,
+  ) {}
+
+  readonly stage = () => this.page.getByTestId('stage');
+  readonly caption = () => this.page.getByTestId('caption');
+  readonly saved = () => this.page.getByTestId('saved');
+  readonly recipe = () => this.page.getByRole('region', { name: 'Recipe' });
+  readonly ledger = () => this.page.getByRole('region', { name: 'Ledger' });
+  readonly step = (name: string) => this.page.locator(`[data-step="${name}"]`);
+  readonly row = (path: string) => this.page.locator(`[data-ledger="${path}"]`);
+  readonly verb = (name: string | RegExp) => this.page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name });
+
+  /** A copy of the demo of this test's own, opened. */
+  async openDemo(): Promise<void> {
+    const api = `${this.helb.url}/api/projects`;
+    const [project] = (await (await this.page.request.get(api)).json()) as { id: string }[];
+    const demo = await readFile(join(import.meta.dirname, '../../demo/roof-vent-opener.helb.json'), 'utf8');
+    const made = await this.page.request.post(`${api}/${project!.id}/designs`, { data: demo, headers: { 'content-type': 'application/json' } });
+    await this.page.goto(`${this.helb.url}/designs/${((await made.json()) as { id: string }).id}`);
+    await expect(this.caption()).toContainText('kg');
+  }
+
+  /** A new project with one empty design, opened. */
+  async newDesign(name: string): Promise<void> {
+    await this.page.goto(this.helb.url);
+    await this.page.getByLabel('Name of a new project').fill(`Project of ${name}`);
+    await this.page.keyboard.press('Enter');
+    await this.page.getByLabel('Name of a new design').fill(name);
+    await this.page.keyboard.press('Enter');
+    await expect(this.page.getByRole('button', { name: 'floor plane' })).toBeVisible();
+  }
+
+  async allSaved(): Promise<void> {
+    await expect(this.saved()).toContainText('Saved');
+  }
+
+  /** Wait until the view stands still on the open sketch. */
+  async viewSettled(): Promise<void> {
+    let before: string | null = null;
+    await expect
+      .poll(
+        async () => {
+          const now = await this.stage().getAttribute('data-plane');
+          const still = now !== null && now === before;
+          before = now;
+          return still;
+        },
+        { intervals: [150] },
+      )
+      .toBe(true);
+  }
+
+  /** Where a place of the open sketch (mm) is on the screen. */
+  async at(u: number, v: number): Promise<[number, number]> {
+    const box = (await this.stage().boundingBox())!;
+    const [x, y, scale] = (await this.stage().getAttribute('data-plane'))!.split(' ').map(Number);
+    return [box.x + x! + u * scale!, box.y + y! - v * scale!];
+  }
+
+  async point(u: number, v: number): Promise<void> {
+    const [x, y] = await this.at(u, v);
+    await this.page.mouse.move(x - 4, y - 3);
+    await this.page.mouse.move(x, y);
+  }
+
+  async click(u: number, v: number, options: { modifiers?: 'Shift'[] } = {}): Promise<void> {
+    await this.point(u, v);
+    for (const key of options.modifiers ?? []) await this.page.keyboard.down(key);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+    for (const key of options.modifiers ?? []) await this.page.keyboard.up(key);
+  }
+
+  /** Click on the stage at a share of its width and height. */
+  async clickStage(x: number, y: number): Promise<void> {
+    const box = (await this.stage().boundingBox())!;
+    await this.page.mouse.move(box.x + box.width * x - 3, box.y + box.height * y);
+    await this.page.mouse.move(box.x + box.width * x, box.y + box.height * y);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+  }
+
+  /** Set a dimension in the ledger. */
+  async setInLedger(path: string, expression: string): Promise<void> {
+    await this.row(path)
+      .getByRole('button', { name: new RegExp(`^${path.replaceAll('.', '\\.')}:`) })
+      .click();
+    const field = this.ledger().getByLabel(`Expression of ${path}`);
+    await field.fill(expression);
+    await field.press('Enter');
+  }
+}
