@@ -44,7 +44,6 @@ test('from an empty design to a saved plate with two holes that follows its numb
       await page.keyboard.press('Control+A');
       await page.keyboard.type(value);
       await page.keyboard.press('Enter');
-      await page.keyboard.press('Escape');
     }
     await expect(w.step('Sketch 1')).toContainText('2 freedoms left');
   });
@@ -88,8 +87,8 @@ test('from an empty design to a saved plate with two holes that follows its numb
       .getByRole('button', { name: /dimensions/ })
       .click();
     await page.locator('[data-dimension="width"]').click();
-    await page.getByLabel('Dimension width').fill('100');
-    await page.getByLabel('Dimension width').press('Enter');
+    await page.getByRole('textbox', { name: 'Dimension width', exact: true }).fill('100');
+    await page.getByRole('textbox', { name: 'Dimension width', exact: true }).press('Enter');
     await expect(w.row('part_1.sketch_1.width')).toContainText('100 mm');
     await page.keyboard.press('Escape');
     await page.keyboard.press('Escape');
@@ -207,7 +206,7 @@ test('a sketch on a picked face, regions picked on the stage, joined and cut', a
   await page.getByRole('button', { name: 'Look from top' }).click();
   await page.waitForTimeout(600);
   await w.clickStage(0.5, 0.5);
-  await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('Flat face of Extrude 1');
+  await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('flat face of Extrude 1');
   await page.keyboard.press('k');
   await w.viewSettled();
   await page.keyboard.press('c');

@@ -65,17 +65,18 @@ export class Workplace {
   /** Wait until the view stands still on the open sketch. */
   async viewSettled(): Promise<void> {
     let before: string | null = null;
+    let still = 0;
     await expect
       .poll(
         async () => {
           const now = await this.stage().getAttribute('data-plane');
-          const still = now !== null && now === before;
+          still = now !== null && now === before ? still + 1 : 0;
           before = now;
           return still;
         },
-        { intervals: [150] },
+        { intervals: [200] },
       )
-      .toBe(true);
+      .toBeGreaterThanOrEqual(3);
   }
 
   /** Where a place of the open sketch (mm) is on the screen. */

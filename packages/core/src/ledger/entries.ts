@@ -87,16 +87,21 @@ export function quantityOf(constraint: DimensionConstraint): QuantityKind {
   return constraint.kind === 'angle' ? 'angle' : 'length';
 }
 
-const DEFAULT_NAMES: Record<DimensionConstraint['kind'], string> = {
-  distance: 'length',
-  horizontal_distance: 'width',
-  vertical_distance: 'height',
-  radius: 'radius',
-  diameter: 'diameter',
-  angle: 'angle',
-};
+/** A line has a width and a height; a distance between two things lies across or rises. */
+function defaultName({ kind, of }: DimensionConstraint): string {
+  switch (kind) {
+    case 'distance':
+      return of.length === 1 ? 'length' : 'distance';
+    case 'horizontal_distance':
+      return of.length === 1 ? 'width' : 'across';
+    case 'vertical_distance':
+      return of.length === 1 ? 'height' : 'rise';
+    default:
+      return kind;
+  }
+}
 
-/** Names of a sketch's dimensions by constraint id; those without one get `width`, `width_2`, … */
+/** Names of a sketch's dimensions by constraint id; those without one get `across`, `across_2`, … */
 export function sketchDimensionNames(constraints: Readonly<Record<string, Constraint>>): Map<string, string> {
   const names = new Map<string, string>();
   const taken = new Set<string>();
@@ -109,7 +114,7 @@ export function sketchDimensionNames(constraints: Readonly<Record<string, Constr
   }
   for (const [id, c] of dimensions) {
     if (c.name) continue;
-    const base = DEFAULT_NAMES[c.kind];
+    const base = defaultName(c);
     let name = base;
     for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
     names.set(id, name);

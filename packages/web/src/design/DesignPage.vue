@@ -125,7 +125,7 @@ onBeforeUnmount(() => {
           {{ ledgerOpen ? '‹' : '›' }}
         </button>
       </div>
-      <div class="grid min-h-0 grid-rows-[auto_minmax(0,1fr)]">
+      <div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <Stage ref="stage" :editing="editing" />
       </div>

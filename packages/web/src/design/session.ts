@@ -1,7 +1,7 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
 import type { FaceRef, RegionRef } from '@helb/core';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 
 export type Pick =
   | { readonly kind: 'face'; readonly body: string; readonly face: number; readonly ref: FaceRef; readonly flat: boolean; readonly label: string }
@@ -21,7 +21,8 @@ export const useSession = defineStore('session', () => {
   const draftSince = ref<number | null>(null);
   /** A slot that now takes picks from the stage. */
   const pickingFor = ref<{ step: string; slot: 'regions' | 'plane' } | null>(null);
-  const picks = ref<Pick[]>([]);
+  // Picks are stored in the document as they are, so they stay plain.
+  const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
   const entities = ref<string[]>([]);
   const tool = ref<Tool | null>(null);

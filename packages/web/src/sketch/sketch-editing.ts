@@ -44,7 +44,7 @@ export function useSketchEditing() {
   /** First click of the stroke being drawn. */
   const start = shallowRef<Snap | null>(null);
   const end = shallowRef<Snap | null>(null);
-  const typed = ref<Record<string, { expression: string; value: number } | undefined>>({});
+  const typed = shallowRef<Record<string, { expression: string; value: number } | undefined>>({});
   const position = ref<Place>([0, 0]);
   const allMarks = ref(false);
 

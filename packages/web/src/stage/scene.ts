@@ -34,7 +34,7 @@ const EDGE_REACH_PX = 7;
 const FIT_MARGIN = 1.25;
 const FAR = 1e5;
 /** After a pause the camera goes on from where it was, not from where it would be by now. */
-const LONGEST_STEP_S = 0.05;
+const LONGEST_STEP_S = 0.25;
 
 export class StageScene {
   private readonly renderer: THREE.WebGLRenderer;

@@ -53,7 +53,7 @@ defineExpose({ verbs });
 
 <template>
   <div class="relative border-b border-hairline bg-panel">
-    <div class="flex h-10 items-center gap-1 overflow-x-auto px-3" role="toolbar" aria-label="Verbs">
+    <div class="verbs flex h-10 items-center gap-1 overflow-x-auto px-3" role="toolbar" aria-label="Verbs">
       <span v-if="subject" class="mr-1 shrink-0 font-semibold text-signal first-letter:uppercase">{{ subject }}</span>
       <button
         v-for="verb in verbs"
@@ -92,3 +92,9 @@ defineExpose({ verbs });
     </div>
   </div>
 </template>
+
+<style scoped>
+.verbs {
+  scrollbar-width: none;
+}
+</style>
