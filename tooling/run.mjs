@@ -17,7 +17,7 @@ await build({
   target: 'node20',
   conditions: ['source'],
   packages: 'bundle',
-  external: ['replicad-opencascadejs', 'zod', 'immer'],
+  external: ['replicad-opencascadejs', 'zod', 'immer', '@playwright/test'],
   logLevel: 'warning',
 });
 process.argv = [process.argv[0], file, ...args];

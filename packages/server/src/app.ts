@@ -21,6 +21,8 @@ const A_YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | null): Koa {
   const app = new Koa();
+  // A client that goes away in the middle of an answer is no fault of ours.
+  app.on('error', (error: unknown) => log.debug({ err: error }, 'connection lost'));
   const limiter = new RateLimiterMemory({ points: REQUESTS_PER_WINDOW, duration: WINDOW_SECONDS });
 
   app.use(async (ctx, next) => {
