@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The workplace: ledger, stage, recipe, tray. */
-import { useEventListener, watchDebounced } from '@vueuse/core';
+import { watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
@@ -96,7 +96,6 @@ useKeys({
   openHelp: () => (helpOpen.value = true),
   fit: () => stage.value?.fit(),
 });
-useEventListener(window, 'pagehide', () => evaluation.stop());
 
 onBeforeUnmount(() => {
   evaluation.clear();

@@ -3,6 +3,7 @@ import {
   Ledger,
   PartEvaluator,
   PartPainter,
+  pictureKey,
   Superseded,
   writeStl,
   type Body,
@@ -22,6 +23,8 @@ const FILE_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) 
 const BREATHE_MS = 12;
 
 const ready = loadKernel({ wasmUrl }).then((kernel) => ({ kernel, evaluator: new PartEvaluator(kernel), painter: new PartPainter(kernel) }));
+/** Key of the picture of each part the page got last. */
+const sent = new Map<string, string>();
 let latest = 0;
 
 export interface EvaluationListener {
@@ -72,8 +75,13 @@ async function evaluate(
       });
       const view = painter.paint(outcome, focus?.part === partId ? focus.step : null);
       shown.push(...outcome.bodies, ...outcome.steps.flatMap((s) => s.bodies));
-      listener.part(view);
-      if (!view.before) void rememberPart(design, ledger, partId, view);
+      const key = `${pictureKey(design, ledger, partId)} ${view.before?.step ?? ''}`;
+      // The page has it already; sending it again would only cost it time.
+      if (sent.get(partId) !== key) {
+        sent.set(partId, key);
+        listener.part(view);
+        if (!view.before) void rememberPart(design, ledger, partId, view);
+      }
       await messagesIn();
       if (!current()) return false;
     }

@@ -113,12 +113,14 @@ export function sampleObjects(): Group {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(9), 3));
   geometry.setAttribute('normal', new BufferAttribute(new Float32Array(9), 3));
+  const plain = new BufferGeometry();
+  plain.setAttribute('position', new BufferAttribute(new Float32Array(6), 3));
   const wide = new LineSegmentsGeometry();
   wide.setPositions(new Float32Array(6));
   const group = new Group();
   group.add(
     new Mesh(geometry, new MeshLambertMaterial({ transparent: true })),
-    new LineSegments(geometry, new LineBasicMaterial()),
+    new LineSegments(plain, new LineBasicMaterial()),
     new LineSegments2(wide, new LineMaterial()),
   );
   return group;

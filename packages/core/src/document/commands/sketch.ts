@@ -26,7 +26,7 @@ export function editSketch(part: string, step: string, label: string, change: (s
       const sketch = sketchStep(draft, part, step);
       const before = plain(draft);
       change(sketch);
-      settleSketch(draft, part, step, solvedIn(before, new Ledger(before), part, step));
+      settleSketch(draft, new Ledger(plain(draft)), part, step, () => solvedIn(before, part, step));
     },
   };
 }
@@ -40,32 +40,31 @@ function solve(design: Design, ledger: Ledger, part: string, step: string) {
   });
 }
 
-function solvedIn(design: Design, ledger: Ledger, part: string, step: string): boolean {
+function solvedIn(design: Design, part: string, step: string): boolean {
   try {
-    return solve(design, ledger, part, step).solved;
+    return solve(design, new Ledger(design), part, step).solved;
   } catch (error) {
     if (error instanceof EditRefused) return false;
     throw error;
   }
 }
 
-/** Solve a sketch of the draft and store where everything went. */
-function settleSketch(draft: Design, part: string, step: string, refuseClash: boolean): void {
+/**
+ * Solve a sketch of the draft and store where everything went.
+ * @param mustSolve asked only when it does not solve: is that a reason to refuse the edit?
+ */
+function settleSketch(draft: Design, ledger: Ledger, part: string, step: string, mustSolve: () => boolean): void {
   const design = plain(draft);
   let solution: ReturnType<typeof solve>;
   try {
-    solution = solve(design, new Ledger(design), part, step);
+    solution = solve(design, ledger, part, step);
   } catch (error) {
     // A sketch that had a number without value before may be edited on.
-    if (error instanceof EditRefused && !refuseClash) return;
+    if (error instanceof EditRefused && !mustSolve()) return;
     throw error;
   }
-  const sketch = sketchStep(draft, part, step);
-  if (!solution.solved) {
-    if (refuseClash) throw new EditRefused(clashSentence(design.parts[part]!.steps[step] as SketchStep, solution));
-    return;
-  }
-  storeGeometry(sketch, solution.geometry);
+  if (solution.solved) storeGeometry(sketchStep(draft, part, step), solution.geometry);
+  else if (mustSolve()) throw new EditRefused(clashSentence(design.parts[part]!.steps[step] as SketchStep, solution));
 }
 
 /** Write positions that moved; the rest stays the same object, so that changes are small. */
@@ -95,5 +94,5 @@ export function resolveSketches(draft: Design, before: Ledger, after: Ledger, ow
     const is = after.valueOfEntry(entry);
     if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value)) changed.set(entry.owner.step, entry.owner.part);
   }
-  for (const [step, part] of changed) settleSketch(draft, part, step, step === own);
+  for (const [step, part] of changed) settleSketch(draft, after, part, step, () => step === own);
 }
