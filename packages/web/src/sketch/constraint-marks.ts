@@ -4,17 +4,17 @@ import { placeOf } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export const MARKS: Readonly<Partial<Record<ConstraintKind, { mark: string; label: string }>>> = {
-  coincident: { mark: '∙', label: 'Coincident' },
+  coincident: { mark: '•', label: 'Coincident' },
   horizontal: { mark: '―', label: 'Horizontal' },
-  vertical: { mark: '❘', label: 'Vertical' },
+  vertical: { mark: '|', label: 'Vertical' },
   equal: { mark: '=', label: 'Equal' },
   concentric: { mark: '⊙', label: 'Concentric' },
   parallel: { mark: '∥', label: 'Parallel' },
-  perpendicular: { mark: '⟂', label: 'Perpendicular' },
+  perpendicular: { mark: '⊥', label: 'Perpendicular' },
   tangent: { mark: '⌒', label: 'Tangent' },
-  midpoint: { mark: '⟊', label: 'Midpoint' },
-  symmetric: { mark: '⋈', label: 'Symmetric' },
-  fixed: { mark: '⏚', label: 'Fixed' },
+  midpoint: { mark: '½', label: 'Midpoint' },
+  symmetric: { mark: '⇄', label: 'Symmetric' },
+  fixed: { mark: '▪', label: 'Fixed' },
 };
 
 export interface MarkPlace {

@@ -168,6 +168,8 @@ export function useStagePicking(
     const shown = open ? [open] : sketches.value.map((s) => s.view);
     return shown.flatMap(({ frame: f, geometry }) => [
       ...Object.values(geometry.points).map(([u, v]) => toSpace(f, u, v)),
+      // Numbers standing outside belong to the picture while the sketch is open.
+      ...Object.values(open ? geometry.constraints : {}).flatMap((c) => ('label' in c && c.label ? [toSpace(f, ...c.label)] : [])),
       ...Object.values(geometry.curves).flatMap((c) => {
         if (c.kind !== 'circle') return [];
         const [u, v] = geometry.points[c.center] ?? [0, 0];
