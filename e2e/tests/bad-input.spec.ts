@@ -76,7 +76,7 @@ test('a kernel that crashes or hangs is started again and says so; the design is
   await expect(page.getByRole('alert')).toContainText('took longer than 20 s and was stopped', { timeout: 40_000 });
   await expect(w.row('vent_length')).toContainText('720 mm');
   await page.getByRole('button', { name: 'Try again' }).click();
-  await expect(w.caption()).toContainText('96 × 34 × 156 mm');
+  await expect(w.caption()).toContainText('96 × 34 × 156 mm', { timeout: 30_000 });
 });
 
 test('two tabs: the second hears in words that the first was there before it', async ({ page, context, workplace: w }) => {

@@ -41,7 +41,8 @@ export class Workplace {
   /** A copy of the demo of this test's own, opened. */
   async openDemo(): Promise<void> {
     const api = `${this.helb.url}/api/projects`;
-    const [project] = (await (await this.page.request.get(api)).json()) as { id: string }[];
+    const projects = (await (await this.page.request.get(api)).json()) as { id: string; name: string }[];
+    const project = projects.find((p) => p.name === 'Glasshouse');
     const demo = await readFile(join(import.meta.dirname, '../../demo/roof-vent-opener.helb.json'), 'utf8');
     const made = await this.page.request.post(`${api}/${project!.id}/designs`, { data: demo, headers: { 'content-type': 'application/json' } });
     await this.page.goto(`${this.helb.url}/designs/${((await made.json()) as { id: string }).id}`);

@@ -53,10 +53,9 @@ async function evaluate(
   const request = ++latest;
   const current = () => request === latest;
   const ledger = new Ledger(design);
-  let remembered: Promise<unknown> = Promise.resolve();
-  if (request === 1) remembered = showRemembered(design, ledger, order, listener, current);
+  // Not waited for: the browser's storage may be held up, the kernel is not.
+  if (request === 1) void showRemembered(design, ledger, order, listener, current);
   const { evaluator, painter } = await ready;
-  await remembered;
   let breathed = performance.now();
   const shown: Body[] = [];
   try {
@@ -100,7 +99,7 @@ async function evaluate(
 async function showRemembered(design: Design, ledger: Ledger, order: readonly string[], listener: EvaluationListener, current: () => boolean): Promise<void> {
   for (const partId of order) {
     const view = await recallPart(design, ledger, partId);
-    if (view && current()) listener.part(view);
+    if (view && current() && !sent.has(partId)) listener.part(view);
   }
 }
 

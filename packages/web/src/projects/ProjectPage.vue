@@ -3,6 +3,7 @@ import { MAX_FILE_BYTES, readDesign } from '@helb/core';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { server, type DesignSummary } from '../server.ts';
+import NameField from '../fields/NameField.vue';
 import PageFrame from './PageFrame.vue';
 
 const props = defineProps<{ project: string }>();
@@ -29,6 +30,17 @@ const load = () =>
     title.value = found.project.name;
     designs.value = found.designs;
   });
+
+function rename(to: string): string | null {
+  if (!to) return 'A project needs a name.';
+  const before = title.value;
+  title.value = to;
+  void server.renameProject(props.project, to).catch((error: Error) => {
+    title.value = before;
+    trouble.value = error.message;
+  });
+  return null;
+}
 
 const create = () =>
   attempt(async () => {
@@ -68,7 +80,7 @@ onMounted(load);
 <template>
   <PageFrame>
     <p class="text-quiet"><RouterLink to="/" class="hover:underline">Projects</RouterLink> /</p>
-    <h1 class="text-xl font-semibold">{{ title }}</h1>
+    <h1 class="text-xl font-semibold"><NameField v-if="title" class="inline-block" :name="title" label="Name of the project" :rename="rename" /></h1>
     <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }}</p>
     <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
       <li v-for="d in designs ?? []" :key="d.id" class="flex items-center hover:bg-signal-soft">

@@ -45,10 +45,10 @@ function open(): void {
 <template>
   <li
     ref="card"
-    class="group rounded-lg border bg-white px-3 py-2"
+    class="group rounded-lg border px-3 py-2"
     :class="[
       active ? 'border-signal shadow-[0_0_0_2px_rgba(200,64,26,0.12)]' : failed ? 'border-bad/50' : 'border-hairline',
-      later || step.suppressed ? 'opacity-50' : '',
+      later || step.suppressed ? 'border-dashed bg-paper text-quiet' : 'bg-white',
     ]"
     :aria-current="active ? 'step' : undefined"
     :data-step="step.name"

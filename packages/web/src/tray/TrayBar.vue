@@ -49,15 +49,12 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
       :key="id"
       class="relative flex w-32 shrink-0 cursor-pointer flex-col rounded-lg border bg-panel px-2 pt-1.5 pb-1"
       :class="session.activePart === id ? 'border-signal' : 'border-hairline hover:border-quiet'"
-      role="button"
-      tabindex="0"
-      :aria-pressed="session.activePart === id"
-      :aria-label="`Work on ${design.design!.parts[id]!.name}`"
       :data-part="design.design!.parts[id]!.name"
-      @click="session.openPart(id)"
-      @keydown.enter="session.openPart(id)"
+      @click="session.activePart === id || session.openPart(id)"
     >
-      <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
+      <button :aria-pressed="session.activePart === id" :aria-label="`Work on ${design.design!.parts[id]!.name}`">
+        <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
+      </button>
       <NameField class="mt-0.5 text-xs" :name="design.design!.parts[id]!.name" label="Name of the part" :rename="(name) => design.edit(renamePart(id, name))" />
       <span class="number text-[11px] text-quiet">{{ caption(id) }}</span>
       <Menu as="div" class="absolute top-1 right-1" @click.stop @keydown.enter.stop>
