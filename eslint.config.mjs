@@ -35,7 +35,10 @@ export default tseslint.config(
       'vue/no-dupe-keys': 'off',
     },
   },
-  { files: ['packages/cli/**', 'packages/server/src/main.ts', 'tooling/**', 'bench/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['packages/cli/**', 'packages/server/src/main.ts', 'tooling/**', 'bench/**'],
+    rules: { 'no-console': 'off' },
+  },
   {
     files: ['**/*.mjs', '**/*.cjs', 'tooling/**'],
     languageOptions: {

@@ -4,6 +4,11 @@ export default {
   testEnvironmentOptions: { customExportConditions: ['source', 'node'] },
   testMatch: ['<rootDir>/packages/*/src/**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
-  transform: { '^.+\\.ts$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } }] },
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } },
+    ],
+  },
   testTimeout: 60_000,
 };

@@ -6,7 +6,13 @@ export interface Timing {
   readonly runs?: number;
 }
 
-export async function time(bench: string, name: string, size: number, work: (run: number) => unknown, { warmUp = 3, runs = 20 }: Timing = {}): Promise<number> {
+export async function time(
+  bench: string,
+  name: string,
+  size: number,
+  work: (run: number) => unknown,
+  { warmUp = 3, runs = 20 }: Timing = {},
+): Promise<number> {
   for (let i = 0; i < warmUp; i++) await work(i);
   const times: number[] = [];
   for (let i = 0; i < runs; i++) {

@@ -12,7 +12,9 @@ await helb.start();
 const browser = await chromium.launch(config.use!.launchOptions);
 try {
   const projects = (await (await fetch(`${helb.url}/api/projects`)).json()) as { id: string }[];
-  const { designs } = (await (await fetch(`${helb.url}/api/projects/${projects[0]!.id}/designs`)).json()) as { designs: { id: string }[] };
+  const { designs } = (await (await fetch(`${helb.url}/api/projects/${projects[0]!.id}/designs`)).json()) as {
+    designs: { id: string }[];
+  };
   const first: number[] = [];
   const longest: number[] = [];
   for (let i = 0; i < RUNS; i++) {
@@ -33,7 +35,9 @@ try {
     await page.evaluate(() => {
       const seen: number[] = [];
       (window as unknown as { longTasks: number[] }).longTasks = seen;
-      new PerformanceObserver((list) => seen.push(...list.getEntries().map((e) => e.duration))).observe({ type: 'longtask' });
+      new PerformanceObserver((list) => seen.push(...list.getEntries().map((e) => e.duration))).observe({
+        type: 'longtask',
+      });
     });
     await set(800, '× 172 mm');
     await set(620, '× 136 mm');

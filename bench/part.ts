@@ -1,5 +1,14 @@
 /** Plates with more and more holes: evaluate, mesh, export, and evaluate again after one edit. */
-import { emptyDesign, emptyPart, Ledger, PartEvaluator, PartPainter, writeStl, type Design, type SketchGeometry } from '@helb/core';
+import {
+  emptyDesign,
+  emptyPart,
+  Ledger,
+  PartEvaluator,
+  PartPainter,
+  writeStl,
+  type Design,
+  type SketchGeometry,
+} from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import { report, time } from './measure.ts';
 
@@ -17,7 +26,10 @@ function plate(holes: number, width: number, thickness: number): Design {
   };
   const pattern: SketchGeometry = { points: {}, curves: {}, constraints: {} };
   for (let i = 0; i < holes; i++) {
-    pattern.points[`p${i}`] = [((i % columns) + 0.5) * (width / columns), (Math.floor(i / columns) + 0.5) * (width / columns)];
+    pattern.points[`p${i}`] = [
+      ((i % columns) + 0.5) * (width / columns),
+      (Math.floor(i / columns) + 0.5) * (width / columns),
+    ];
     pattern.curves[`c${i}`] = { kind: 'circle', center: `p${i}`, radius: width / columns / 4 };
   }
   return {
@@ -27,9 +39,25 @@ function plate(holes: number, width: number, thickness: number): Design {
         ...emptyPart('Plate'),
         steps: {
           s: { kind: 'sketch', name: 'Outline', plane: { datum: 'floor' }, ...outline },
-          e: { kind: 'extrude', name: 'Plate', sketch: 's', regions: 'all', way: 'one_way', distance: `${thickness} mm`, result: 'new_body' },
+          e: {
+            kind: 'extrude',
+            name: 'Plate',
+            sketch: 's',
+            regions: 'all',
+            way: 'one_way',
+            distance: `${thickness} mm`,
+            result: 'new_body',
+          },
           h: { kind: 'sketch', name: 'Holes', plane: { datum: 'floor' }, ...pattern },
-          d: { kind: 'extrude', name: 'Drill', sketch: 'h', regions: 'all', way: 'one_way', distance: `${thickness + 1} mm`, result: 'cut' },
+          d: {
+            kind: 'extrude',
+            name: 'Drill',
+            sketch: 'h',
+            regions: 'all',
+            way: 'one_way',
+            distance: `${thickness + 1} mm`,
+            result: 'cut',
+          },
         },
         stepOrder: ['s', 'e', 'h', 'd'],
       },
@@ -44,7 +72,8 @@ report('part', 'kernel start', 1, performance.now() - start, 'ms');
 
 for (const holes of [4, 25, 100]) {
   const runs = { warmUp: 3, runs: holes > 50 ? 5 : 10 };
-  const evaluate = async (design: Design, evaluator = new PartEvaluator(kernel)) => evaluator.evaluate(design, new Ledger(design), 'p');
+  const evaluate = async (design: Design, evaluator = new PartEvaluator(kernel)) =>
+    evaluator.evaluate(design, new Ledger(design), 'p');
   await time('part', 'evaluate plate with holes', holes, (i) => evaluate(plate(holes, 100 + i, 6)), runs);
   const evaluator = new PartEvaluator(kernel);
   const design = plate(holes, 100, 6);

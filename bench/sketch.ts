@@ -11,7 +11,12 @@ function chainedRectangles(n: number): SketchGeometry {
     const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((k) => `${k}${i}`) as [string, string, string, string];
     const x = i * 12;
     Object.assign(s.points, { [a]: [x, 0], [b]: [x + 10, 0], [c]: [x + 10, 8], [d]: [x, 8] });
-    Object.assign(s.curves, { [`l${i}`]: line(a, b), [`m${i}`]: line(b, c), [`n${i}`]: line(c, d), [`o${i}`]: line(d, a) });
+    Object.assign(s.curves, {
+      [`l${i}`]: line(a, b),
+      [`m${i}`]: line(b, c),
+      [`n${i}`]: line(c, d),
+      [`o${i}`]: line(d, a),
+    });
     const add = (k: string, constraint: Constraint) => (s.constraints[`${k}${i}`] = constraint);
     add('h1', { kind: 'horizontal', of: [`l${i}`] });
     add('h2', { kind: 'horizontal', of: [`n${i}`] });
@@ -53,12 +58,30 @@ for (const [name, [make, perUnit]] of Object.entries(families)) {
     const solved = solveSketch(s, value).geometry;
     points.push({ size, ms: await time('sketch', `${name} solve`, size, () => solveSketch(solved, value), runs) });
     const [changed] = Object.keys(s.constraints).filter((id) => 'value' in s.constraints[id]!);
-    await time('sketch', `${name} change 5 %`, size, (i) => solveSketch(solved, (id) => value(id) * (id === changed ? 1 + 0.05 * ((i % 2) * 2 - 1) : 1)), runs);
+    await time(
+      'sketch',
+      `${name} change 5 %`,
+      size,
+      (i) => solveSketch(solved, (id) => value(id) * (id === changed ? 1 + 0.05 * ((i % 2) * 2 - 1) : 1)),
+      runs,
+    );
     const grabbed = Object.keys(s.points)[2]!;
     const at = solved.points[grabbed]!;
     const drag = new SketchDrag(solved, value, grabbed, at);
-    await time('sketch', `${name} drag frame`, size, (i) => drag.moveTo([at[0] + Math.sin(i / 5), at[1] + Math.cos(i / 5)]), { warmUp: 10, runs: 100 });
+    await time(
+      'sketch',
+      `${name} drag frame`,
+      size,
+      (i) => drag.moveTo([at[0] + Math.sin(i / 5), at[1] + Math.cos(i / 5)]),
+      { warmUp: 10, runs: 100 },
+    );
     await time('sketch', `${name} regions`, size, () => findRegions({ ...solved }), runs);
   }
-  report('sketch', `${name} solve growth exponent`, points.at(-1)!.size, growth(points[1]!, points.at(-1)!), 'exponent');
+  report(
+    'sketch',
+    `${name} solve growth exponent`,
+    points.at(-1)!.size,
+    growth(points[1]!, points.at(-1)!),
+    'exponent',
+  );
 }

@@ -20,6 +20,8 @@ await orExplain(async () => {
   }
 });
 for (const suite of run) {
-  const { status } = spawnSync(process.execPath, ['tooling/run.mjs', `bench/${suite}.ts`], { stdio: ['ignore', 'inherit', 2] });
+  const { status } = spawnSync(process.execPath, ['tooling/run.mjs', `bench/${suite}.ts`], {
+    stdio: ['ignore', 'inherit', 2],
+  });
   if (status !== 0) process.exit(status ?? 1);
 }

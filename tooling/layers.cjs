@@ -2,24 +2,62 @@
 const own = (name) => `^packages/${name}/`;
 module.exports = {
   forbidden: [
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'core-stands-alone', severity: 'error', from: { path: own('core') }, to: { path: '^packages/(kernel|cli|server|web)/' } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'core-stands-alone',
+      severity: 'error',
+      from: { path: own('core') },
+      to: { path: '^packages/(kernel|cli|server|web)/' },
+    },
     {
       name: 'core-has-no-interface-code',
       severity: 'error',
       from: { path: own('core'), pathNot: '\\.test\\.ts$' },
       to: { path: 'node_modules/(vue|three|koa|sequelize|replicad-opencascadejs|comlink)|^(fs|path|node:.*)$' },
     },
-    { name: 'kernel-upon-core-only', severity: 'error', from: { path: own('kernel') }, to: { path: '^packages/(cli|server|web)/' } },
-    { name: 'cli-upon-core-and-kernel', severity: 'error', from: { path: own('cli') }, to: { path: '^packages/(server|web)/' } },
-    { name: 'server-upon-core-and-kernel', severity: 'error', from: { path: own('server') }, to: { path: '^packages/(cli|web)/' } },
-    { name: 'web-upon-core-and-kernel', severity: 'error', from: { path: own('web') }, to: { path: '^packages/(cli|server)/' } },
-    { name: 'page-thread-has-no-kernel', severity: 'error', from: { path: own('web'), pathNot: '\\.worker\\.ts$' }, to: { path: '^packages/kernel/' } },
+    {
+      name: 'kernel-upon-core-only',
+      severity: 'error',
+      from: { path: own('kernel') },
+      to: { path: '^packages/(cli|server|web)/' },
+    },
+    {
+      name: 'cli-upon-core-and-kernel',
+      severity: 'error',
+      from: { path: own('cli') },
+      to: { path: '^packages/(server|web)/' },
+    },
+    {
+      name: 'server-upon-core-and-kernel',
+      severity: 'error',
+      from: { path: own('server') },
+      to: { path: '^packages/(cli|web)/' },
+    },
+    {
+      name: 'web-upon-core-and-kernel',
+      severity: 'error',
+      from: { path: own('web') },
+      to: { path: '^packages/(cli|server)/' },
+    },
+    {
+      name: 'page-thread-has-no-kernel',
+      severity: 'error',
+      from: { path: own('web'), pathNot: '\\.worker\\.ts$' },
+      to: { path: '^packages/kernel/' },
+    },
     {
       name: 'within-core-downwards',
       severity: 'error',
       from: { path: '^packages/core/src/(units|dimensions|sketch|solid)/' },
-      to: { path: '^packages/core/src/(ledger|steps|part|inspect|document/(?!ids))', dependencyTypesNot: ['type-only'] },
+      to: {
+        path: '^packages/core/src/(ledger|steps|part|inspect|document/(?!ids))',
+        dependencyTypesNot: ['type-only'],
+      },
     },
   ],
   options: {
@@ -27,6 +65,9 @@ module.exports = {
     tsPreCompilationDeps: true,
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(^|/)dist/' },
-    enhancedResolveOptions: { conditionNames: ['source', 'import', 'default'], extensions: ['.ts', '.vue', '.js', '.mjs'] },
+    enhancedResolveOptions: {
+      conditionNames: ['source', 'import', 'default'],
+      extensions: ['.ts', '.vue', '.js', '.mjs'],
+    },
   },
 };

@@ -8,7 +8,8 @@ export class SetupError extends Error {}
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new SetupError(`Helb needs Node 20.19 or newer; this is ${process.versions.node}.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new SetupError(`Helb needs Node 20.19 or newer; this is ${process.versions.node}.`);
 }
 
 export function installPackages() {
@@ -35,7 +36,10 @@ export function ensureCommand(command, debianPackage) {
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const quiet = ['-qq', '-o', 'Dpkg::Use-Pty=0'];
   execFileSync('apt-get', [...quiet, 'update'], { env, stdio: ['ignore', 2, 2] });
-  execFileSync('apt-get', [...quiet, 'install', '-y', '--no-install-recommends', debianPackage], { env, stdio: ['ignore', 2, 2] });
+  execFileSync('apt-get', [...quiet, 'install', '-y', '--no-install-recommends', debianPackage], {
+    env,
+    stdio: ['ignore', 2, 2],
+  });
 }
 
 /** The newest change among all that is built. */
@@ -52,7 +56,11 @@ function newestSource(directory) {
 /** Build unless what is built is newer than every source. */
 export function buildIfStale() {
   const mark = '.helb/built.json';
-  const newest = Math.max(newestSource('packages'), statSync('package-lock.json').mtimeMs, statSync('tooling/build.mjs').mtimeMs);
+  const newest = Math.max(
+    newestSource('packages'),
+    statSync('package-lock.json').mtimeMs,
+    statSync('tooling/build.mjs').mtimeMs,
+  );
   const complete = existsSync('packages/web/dist/index.html') && existsSync('packages/server/dist/main.mjs');
   if (complete && existsSync(mark) && JSON.parse(readFileSync(mark, 'utf8')).newest >= newest) return;
   console.error('Building …');

@@ -16,7 +16,10 @@ let failed = 0;
 
 function run(script, args = [], env = {}) {
   console.log(`\n— ${script}`);
-  return spawnSync('npm', ['run', '--silent', script, '--', ...args], { stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
+  return (
+    spawnSync('npm', ['run', '--silent', script, '--', ...args], { stdio: 'inherit', env: { ...process.env, ...env } })
+      .status === 0
+  );
 }
 
 /** A check counts as one when it fails; its passing is not a test. */

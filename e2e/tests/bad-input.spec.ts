@@ -1,7 +1,10 @@
 import { writeFile } from 'node:fs/promises';
 import { expect, test } from './workplace.ts';
 
-test('expressions that cannot be: each a sentence where the designer is looking, the old value kept', async ({ page, workplace: w }) => {
+test('expressions that cannot be: each a sentence where the designer is looking, the old value kept', async ({
+  page,
+  workplace: w,
+}) => {
   await w.openDemo();
   for (const [typed, sentence] of [
     ['6 mm +', 'The expression stops too early'],
@@ -32,7 +35,9 @@ test('an open profile and a deleted line say what is missing', async ({ page, wo
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await page.keyboard.press('x');
-  await expect(page.getByRole('alert')).toContainText('There is no closed region to extrude yet; join the ends of the outline.');
+  await expect(page.getByRole('alert')).toContainText(
+    'There is no closed region to extrude yet; join the ends of the outline.',
+  );
 });
 
 test('broken, foreign and oversized files are refused in words', async ({ page, workplace: w }, info) => {
@@ -44,14 +49,19 @@ test('broken, foreign and oversized files are refused in words', async ({ page, 
     await page.getByLabel('Design file').setInputFiles(path);
   };
   await offer('cut.json', '{"format": "helb-design", "ver');
-  await expect(page.getByRole('alert')).toContainText('cut.json: This is not a design file: it is not JSON, or it was cut short.');
+  await expect(page.getByRole('alert')).toContainText(
+    'cut.json: This is not a design file: it is not JSON, or it was cut short.',
+  );
   await offer('other.json', '{"a": 1}');
   await expect(page.getByRole('alert')).toContainText('its “format” is not “helb-design”');
   await offer('huge.json', 'x'.repeat(17 * 1024 * 1024));
   await expect(page.getByRole('alert')).toContainText('is larger than 16 MB');
 });
 
-test('a kernel that crashes or hangs is started again and says so; the design is untouched', async ({ page, workplace: w }) => {
+test('a kernel that crashes or hangs is started again and says so; the design is untouched', async ({
+  page,
+  workplace: w,
+}) => {
   await w.openDemo();
   const evaluation = () => page.workers().find((worker) => worker.url().includes('evaluation'))!;
 
@@ -79,7 +89,11 @@ test('a kernel that crashes or hangs is started again and says so; the design is
   await expect(w.caption()).toContainText('96 × 34 × 156 mm', { timeout: 30_000 });
 });
 
-test('two tabs: the second hears in words that the first was there before it', async ({ page, context, workplace: w }) => {
+test('two tabs: the second hears in words that the first was there before it', async ({
+  page,
+  context,
+  workplace: w,
+}) => {
   await w.openDemo();
   const other = await context.newPage();
   await other.goto(page.url());

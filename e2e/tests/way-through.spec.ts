@@ -1,7 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from './workplace.ts';
 
-test('from an empty design to a saved plate with two holes that follows its numbers', async ({ page, workplace: w, helb }) => {
+test('from an empty design to a saved plate with two holes that follows its numbers', async ({
+  page,
+  workplace: w,
+  helb,
+}) => {
   await w.newDesign('Plate');
   await page.getByRole('button', { name: 'floor plane' }).click();
   await w.viewSettled();
@@ -240,11 +244,17 @@ test('a sketch on a picked face, regions picked on the stage, joined and cut', a
   await expect(w.step('Sketch 3')).toContainText('empty');
 });
 
-test('files: STEP and STL with their content, and the design file there and back', async ({ page, workplace: w }, info) => {
+test('files: STEP and STL with their content, and the design file there and back', async ({
+  page,
+  workplace: w,
+}, info) => {
   await w.openDemo();
   const take = async (item: string) => {
     await page.getByRole('button', { name: 'Files' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: item, exact: true }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: item, exact: true }).click(),
+    ]);
     const path = info.outputPath(download.suggestedFilename());
     await download.saveAs(path);
     return { name: download.suggestedFilename(), path };

@@ -36,7 +36,8 @@ export class Workplace {
   readonly ledger = () => this.page.getByRole('region', { name: 'Ledger' });
   readonly step = (name: string) => this.page.locator(`[data-step="${name}"]`);
   readonly row = (path: string) => this.page.locator(`[data-ledger="${path}"]`);
-  readonly verb = (name: string | RegExp) => this.page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name });
+  readonly verb = (name: string | RegExp) =>
+    this.page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name });
 
   /** A copy of the demo of this test's own, opened. */
   async openDemo(): Promise<void> {
@@ -44,7 +45,10 @@ export class Workplace {
     const projects = (await (await this.page.request.get(api)).json()) as { id: string; name: string }[];
     const project = projects.find((p) => p.name === 'Glasshouse');
     const demo = await readFile(join(import.meta.dirname, '../../demo/roof-vent-opener.helb.json'), 'utf8');
-    const made = await this.page.request.post(`${api}/${project!.id}/designs`, { data: demo, headers: { 'content-type': 'application/json' } });
+    const made = await this.page.request.post(`${api}/${project!.id}/designs`, {
+      data: demo,
+      headers: { 'content-type': 'application/json' },
+    });
     await this.page.goto(`${this.helb.url}/designs/${((await made.json()) as { id: string }).id}`);
     await expect(this.caption()).toContainText('kg');
   }

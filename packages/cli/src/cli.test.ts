@@ -30,7 +30,10 @@ describe('helb', () => {
   test('--set changes a dimension by name, and everything follows', async () => {
     const kernel = await loadKernel();
     const volume = async (expression: string): Promise<number> => {
-      const inspection: Inspection = await inspectDesign(await openDesign(DEMO, [{ name: 'pin_dia', expression }]), kernel);
+      const inspection: Inspection = await inspectDesign(
+        await openDesign(DEMO, [{ name: 'pin_dia', expression }]),
+        kernel,
+      );
       return inspection.parts.find((p) => p.name === 'Spacer washer')!.bodies[0]!.volume_mm3;
     };
     const ring = (pin: number) => (Math.PI / 4) * ((2 * pin + 2) ** 2 - (pin + 0.4) ** 2) * 1.5;
@@ -39,9 +42,21 @@ describe('helb', () => {
   });
 
   test.each([
-    ['a name that is not there', [{ name: 'nothing', expression: '1' }], 'No dimension is called “nothing” in this design.'],
-    ['a name of several', [{ name: 'bore', expression: '1' }], '“bore” could mean wall_bracket.boss_ring.bore or spacer_washer.ring.bore; write it in full.'],
-    ['an expression that clashes', [{ name: 'pin_dia', expression: '3 deg + 1 mm' }], '--set pin_dia: An angle cannot be added to a length.'],
+    [
+      'a name that is not there',
+      [{ name: 'nothing', expression: '1' }],
+      'No dimension is called “nothing” in this design.',
+    ],
+    [
+      'a name of several',
+      [{ name: 'bore', expression: '1' }],
+      '“bore” could mean wall_bracket.boss_ring.bore or spacer_washer.ring.bore; write it in full.',
+    ],
+    [
+      'an expression that clashes',
+      [{ name: 'pin_dia', expression: '3 deg + 1 mm' }],
+      '--set pin_dia: An angle cannot be added to a length.',
+    ],
   ])('--set with %s is refused in a sentence', async (_, set, message) => {
     await expect(openDesign(DEMO, set)).rejects.toThrow(message);
   });
@@ -50,7 +65,9 @@ describe('helb', () => {
     await expect(openDesign(join(directory, 'none.json'), [])).rejects.toThrow('cannot be read; check its name.');
     const broken = join(directory, 'broken.json');
     writeFileSync(broken, '{');
-    await expect(openDesign(broken, [])).rejects.toThrow('broken.json: This is not a design file: it is not JSON, or it was cut short.');
+    await expect(openDesign(broken, [])).rejects.toThrow(
+      'broken.json: This is not a design file: it is not JSON, or it was cut short.',
+    );
   });
 
   test('exports one part or all, and says when a step fails', async () => {
@@ -62,6 +79,8 @@ describe('helb', () => {
     expect(back.ok && back.design).toEqual(design);
     await expect(exportDesign(design, 'stl', 'Wheel')).rejects.toThrow('No part is called “Wheel” in this design.');
     const flat = await openDesign(DEMO, [{ name: 'wall_bracket.plate.distance', expression: '0' }]);
-    await expect(exportDesign(flat, 'stl', undefined)).rejects.toThrow('Wall bracket, Plate: An extrude of zero makes nothing; give it a distance.');
+    await expect(exportDesign(flat, 'stl', undefined)).rejects.toThrow(
+      'Wall bracket, Plate: An extrude of zero makes nothing; give it a distance.',
+    );
   });
 });

@@ -9,7 +9,11 @@ export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 const STL_QUALITY = { linear: 0.05, angular: 10 * (Math.PI / 180) };
 
 /** The bytes of an export. @throws CliError when a step fails or nothing is solid */
-export async function exportDesign(design: Design, format: ExportFormat, only: string | undefined): Promise<Uint8Array | string> {
+export async function exportDesign(
+  design: Design,
+  format: ExportFormat,
+  only: string | undefined,
+): Promise<Uint8Array | string> {
   if (format === 'helb') return writeDesign(design);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);
@@ -29,7 +33,9 @@ export async function exportDesign(design: Design, format: ExportFormat, only: s
   const solid = outcomes.filter((o) => o.bodies.length > 0);
   if (solid.length === 0) throw new CliError('There is no solid in this design to export yet.');
   if (format === 'step') {
-    return kernel.exportStep(solid.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })));
+    return kernel.exportStep(
+      solid.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
+    );
   }
   return writeStl(
     solid.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, STL_QUALITY))),

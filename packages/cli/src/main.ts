@@ -11,7 +11,8 @@ import { CliError } from './cli-error.ts';
 
 const collect = (value: string, before: SetOption[]): SetOption[] => {
   const at = value.indexOf('=');
-  if (at < 1) throw new CliError(`--set takes name=expression, such as --set "plate_thk=8 mm"; “${value}” has no name.`);
+  if (at < 1)
+    throw new CliError(`--set takes name=expression, such as --set "plate_thk=8 mm"; “${value}” has no name.`);
   return [...before, { name: value.slice(0, at).trim(), expression: value.slice(at + 1).trim() }];
 };
 
@@ -54,8 +55,13 @@ program
   .option('--name <name>', 'name of the design', 'New design')
   .option('--force', 'write over an existing file')
   .action(async (file: string, options: { name: string; force?: boolean }) => {
-    if (existsSync(file) && !options.force) throw new CliError(`${file} is there already; give --force to write over it.`);
-    const design: Design = { ...emptyDesign(options.name), parts: { part1: emptyPart('Part 1') }, partOrder: ['part1'] };
+    if (existsSync(file) && !options.force)
+      throw new CliError(`${file} is there already; give --force to write over it.`);
+    const design: Design = {
+      ...emptyDesign(options.name),
+      parts: { part1: emptyPart('Part 1') },
+      partOrder: ['part1'],
+    };
     await saveDesign(file, design);
   });
 

@@ -29,7 +29,8 @@ function withDimension(design: Design, { name, expression }: SetOption): Design 
   const ledger = new Ledger(design);
   const found = ledger.index.find(name, {});
   const byRef = ledger.index.byReference(name);
-  const matches = found.kind === 'one' ? [found.entry] : byRef ? [byRef] : ledger.entries.filter((e) => e.name === name);
+  const matches =
+    found.kind === 'one' ? [found.entry] : byRef ? [byRef] : ledger.entries.filter((e) => e.name === name);
   if (matches.length === 0) throw new CliError(`No dimension is called “${name}” in this design.`);
   if (matches.length > 1) {
     throw new CliError(`“${name}” could mean ${matches.map((e) => e.path.join('.')).join(' or ')}; write it in full.`);

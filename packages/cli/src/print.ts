@@ -5,13 +5,21 @@ export function printInspection(inspection: Inspection): void {
   console.log(inspection.name);
   for (const d of inspection.dimensions) {
     const expression = d.expression === d.shown ? '' : `  = ${d.expression}`;
-    console.log(`  ${d.path.padEnd(36)} ${(d.error ? '?' : d.shown).padStart(14)}${expression}${d.error ? `  ! ${d.error}` : ''}`);
+    console.log(
+      `  ${d.path.padEnd(36)} ${(d.error ? '?' : d.shown).padStart(14)}${expression}${d.error ? `  ! ${d.error}` : ''}`,
+    );
   }
   for (const part of inspection.parts) {
     console.log(`\n${part.name}${part.mass_kg === null ? '' : `, ${part.mass_kg.toFixed(4)} kg of ${part.material}`}`);
     for (const step of part.steps) {
       const sketch = part.sketches.find((s) => s.step === step.id);
-      const state = !sketch ? '' : sketch.settled ? ', settled' : sketch.solved ? `, ${sketch.freedoms} freedoms` : ', clashing';
+      const state = !sketch
+        ? ''
+        : sketch.settled
+          ? ', settled'
+          : sketch.solved
+            ? `, ${sketch.freedoms} freedoms`
+            : ', clashing';
       console.log(
         `  ${step.status === 'failed' ? '✗' : step.status === 'suppressed' ? '–' : '✓'} ${step.name} (${step.kind}${state})${step.message ? `: ${step.message}` : ''}`,
       );
@@ -19,7 +27,9 @@ export function printInspection(inspection: Inspection): void {
     for (const body of part.bodies) {
       const { min, max } = body.box_mm;
       const size = max.map((v, i) => Number((v - min[i]!).toFixed(3))).join(' × ');
-      console.log(`  ${body.name}: ${body.volume_mm3.toFixed(3)} mm³, ${size} mm, ${body.faces.length} faces${body.valid ? '' : ', NOT SOUND'}`);
+      console.log(
+        `  ${body.name}: ${body.volume_mm3.toFixed(3)} mm³, ${size} mm, ${body.faces.length} faces${body.valid ? '' : ', NOT SOUND'}`,
+      );
     }
   }
 }

@@ -41,5 +41,11 @@ export { DATUM_FRAMES, frameOfFace, toSpace } from './part/planes.ts';
 export { hashText } from './part/hash.ts';
 export * from './part/picture.ts';
 export { pack, unpack } from './exchange/pack.ts';
-export { PartEvaluator, Superseded, type EvaluationHooks, type PartOutcome, type StepOutcome } from './part/evaluate.ts';
+export {
+  PartEvaluator,
+  Superseded,
+  type EvaluationHooks,
+  type PartOutcome,
+  type StepOutcome,
+} from './part/evaluate.ts';
 export { inspectDesign, type Inspection } from './inspect/inspect.ts';

@@ -69,7 +69,8 @@ export function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: Topo
   const index = new ShapeIndex(oc, edges);
   const between: number[][] = edges.map(() => []);
   facesOf(oc, scope, shape).forEach((face, f) => {
-    for (const edge of occurrences(oc, scope, face, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) between[index.indexOf(edge)]?.push(f);
+    for (const edge of occurrences(oc, scope, face, oc.TopAbs_ShapeEnum.TopAbs_EDGE))
+      between[index.indexOf(edge)]?.push(f);
   });
   return edges.map((e, i) => {
     const edge = scope.keep(oc.TopoDS.Edge(e));

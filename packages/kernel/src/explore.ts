@@ -32,7 +32,12 @@ export class ShapeIndex {
 }
 
 /** Every occurrence, in order. */
-export function occurrences(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+export function occurrences(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+): TopoDS_Shape[] {
   const found: TopoDS_Shape[] = [];
   const explorer = scope.keep(new oc.TopExp_Explorer(shape, kind));
   for (; explorer.More(); explorer.Next()) found.push(scope.keep(explorer.Current()));
@@ -40,7 +45,12 @@ export function occurrences(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS
 }
 
 /** Each sub-shape once, in order of first occurrence. */
-export function distinct(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape, kind: TopAbs_ShapeEnum): TopoDS_Shape[] {
+export function distinct(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  shape: TopoDS_Shape,
+  kind: TopAbs_ShapeEnum,
+): TopoDS_Shape[] {
   const seen = new Map<number, TopoDS_Shape[]>();
   return occurrences(oc, scope, shape, kind).filter((s) => {
     const hash = hashOf(oc, s);

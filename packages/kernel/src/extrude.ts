@@ -1,4 +1,13 @@
-import { KernelError, TAU, type FaceOrigin, type Frame, type Loop, type LoopPiece, type Vec2, type Vec3 } from '@helb/core';
+import {
+  KernelError,
+  TAU,
+  type FaceOrigin,
+  type Frame,
+  type Loop,
+  type LoopPiece,
+  type Vec2,
+  type Vec3,
+} from '@helb/core';
 import type { gp_Pnt, OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Wire } from 'replicad-opencascadejs';
 import { facesOf, ShapeIndex } from './explore.ts';
 import type { Scope } from './scope.ts';
@@ -9,14 +18,22 @@ interface Made {
   readonly faces: readonly FaceOrigin[];
 }
 
-export function extrudeLoops(oc: OpenCascadeInstance, scope: Scope, frame: Frame, loops: readonly Loop[], from: number, to: number): Made {
+export function extrudeLoops(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  frame: Frame,
+  loops: readonly Loop[],
+  from: number,
+  to: number,
+): Made {
   const base: Frame = { ...frame, origin: along(frame, 0, 0, from) };
   const curveEdges: { curve: string; edge: TopoDS_Edge }[] = [];
   const wires = loops.map((loop) => wireOf(oc, scope, base, loop, curveEdges));
   const plane = scope.keep(new oc.gp_Pln(point(oc, scope, base.origin), scope.keep(new oc.gp_Dir(...base.normal))));
   const maker = scope.keep(new oc.BRepBuilderAPI_MakeFace(plane, wires[0]!, true));
   for (const hole of wires.slice(1)) maker.Add(hole);
-  if (!maker.IsDone()) throw new KernelError('This region does not close into a face; look for lines that cross or nearly touch.');
+  if (!maker.IsDone())
+    throw new KernelError('This region does not close into a face; look for lines that cross or nearly touch.');
   const face = scope.keep(maker.Face());
   const reach = to - from;
   const vector = scope.keep(new oc.gp_Vec(base.normal[0] * reach, base.normal[1] * reach, base.normal[2] * reach));
@@ -46,7 +63,13 @@ function point(oc: OpenCascadeInstance, scope: Scope, p: Vec3): gp_Pnt {
   return scope.keep(new oc.gp_Pnt(...p));
 }
 
-function wireOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, loop: Loop, curveEdges: { curve: string; edge: TopoDS_Edge }[]): TopoDS_Wire {
+function wireOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  frame: Frame,
+  loop: Loop,
+  curveEdges: { curve: string; edge: TopoDS_Edge }[],
+): TopoDS_Wire {
   const maker = scope.keep(new oc.BRepBuilderAPI_MakeWire());
   for (const piece of loop.pieces) {
     maker.Add(edgeOf(oc, scope, frame, piece));
@@ -74,6 +97,9 @@ function edgeOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, piece: Loop
   const circle = scope.keep(new oc.gp_Circ(axis, piece.radius));
   const start = piece.start * flip;
   const sweep = Math.abs(piece.sweep);
-  const maker = sweep >= TAU - 1e-12 ? new oc.BRepBuilderAPI_MakeEdge(circle) : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
+  const maker =
+    sweep >= TAU - 1e-12
+      ? new oc.BRepBuilderAPI_MakeEdge(circle)
+      : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
   return scope.keep(scope.keep(maker).Edge());
 }

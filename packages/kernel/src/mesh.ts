@@ -21,7 +21,8 @@ export function meshSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_S
     faceRanges[f * 2 + 1] = faceGroups[f * GROUP + 1]!;
   }
   const byHash = new Map<number, [number, number]>();
-  for (let g = 0; g < edgeGroups.length; g += GROUP) byHash.set(edgeGroups[g + 2]!, [edgeGroups[g]!, edgeGroups[g + 1]!]);
+  for (let g = 0; g < edgeGroups.length; g += GROUP)
+    byHash.set(edgeGroups[g + 2]!, [edgeGroups[g]!, edgeGroups[g + 1]!]);
   const edges = edgesOf(oc, scope, shape);
   const edgeRanges = new Uint32Array(edges.length * 2);
   edges.forEach((edge, e) => {

@@ -57,11 +57,15 @@ export class OcctKernel implements SolidKernel {
   }
 
   private about<T>(solid: SolidHandle, ask: (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) => T): T {
-    return this.guarded('The kernel could not measure this body', () => scoped((scope) => ask(this.oc, scope, this.shape(solid))));
+    return this.guarded('The kernel could not measure this body', () =>
+      scoped((scope) => ask(this.oc, scope, this.shape(solid))),
+    );
   }
 
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh {
-    return this.guarded('The kernel could not draw this body', () => scoped((scope) => meshSolid(this.oc, scope, this.shape(solid), quality)));
+    return this.guarded('The kernel could not draw this body', () =>
+      scoped((scope) => meshSolid(this.oc, scope, this.shape(solid), quality)),
+    );
   }
 
   exportStep(parts: readonly { name: string; solids: readonly SolidHandle[] }[]): Uint8Array {
@@ -99,7 +103,8 @@ export class OcctKernel implements SolidKernel {
       return work();
     } catch (error) {
       if (error instanceof KernelError) throw error;
-      if (error instanceof (WebAssembly as unknown as { Exception: new () => Error }).Exception) throw new KernelError(`${sentence}.`);
+      if (error instanceof (WebAssembly as unknown as { Exception: new () => Error }).Exception)
+        throw new KernelError(`${sentence}.`);
       throw error;
     }
   }

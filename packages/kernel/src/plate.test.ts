@@ -55,9 +55,19 @@ function plate(): Design {
   };
   return {
     ...emptyDesign('Plate'),
-    dimensions: { plate_thk: { name: 'plate_thk', value: `${THICKNESS} mm` }, pin_dia: { name: 'pin_dia', value: '10 mm' } },
+    dimensions: {
+      plate_thk: { name: 'plate_thk', value: `${THICKNESS} mm` },
+      pin_dia: { name: 'pin_dia', value: '10 mm' },
+    },
     dimensionOrder: ['plate_thk', 'pin_dia'],
-    parts: { bracket: { ...emptyPart('Bracket'), material: 'aluminium', steps: { outline, plate: extrude }, stepOrder: ['outline', 'plate'] } },
+    parts: {
+      bracket: {
+        ...emptyPart('Bracket'),
+        material: 'aluminium',
+        steps: { outline, plate: extrude },
+        stepOrder: ['outline', 'plate'],
+      },
+    },
     partOrder: ['bracket'],
   };
 }
@@ -75,7 +85,8 @@ describe('a dimensioned plate with two holes', () => {
     ]);
     expect(bracket!.sketches[0]!.settled).toBe(true);
     const [body] = bracket!.bodies;
-    const area = 2 * (WIDTH * HEIGHT - 2 * holeArea) + 2 * (WIDTH + HEIGHT) * THICKNESS + 2 * Math.PI * HOLE * THICKNESS;
+    const area =
+      2 * (WIDTH * HEIGHT - 2 * holeArea) + 2 * (WIDTH + HEIGHT) * THICKNESS + 2 * Math.PI * HOLE * THICKNESS;
     expect(body!.volume_mm3 / volume).toBeCloseTo(1, 9);
     expect(body!.area_mm2 / area).toBeCloseTo(1, 9);
     const solid = WIDTH * HEIGHT;

@@ -20,7 +20,12 @@ function rectangle(x: number, y: number, w: number, h: number): SketchGeometry {
   };
 }
 
-const on = (plane: SketchStep['plane'], geometry: SketchGeometry, name = 'Outline'): SketchStep => ({ kind: 'sketch', name, plane, ...geometry });
+const on = (plane: SketchStep['plane'], geometry: SketchGeometry, name = 'Outline'): SketchStep => ({
+  kind: 'sketch',
+  name,
+  plane,
+  ...geometry,
+});
 const floor = { datum: 'floor' } as const;
 const extrude = (sketch: string, more: Partial<ExtrudeStep> = {}): ExtrudeStep => ({
   kind: 'extrude',
@@ -34,7 +39,11 @@ const extrude = (sketch: string, more: Partial<ExtrudeStep> = {}): ExtrudeStep =
 });
 
 function design(steps: Record<string, Step>): Design {
-  return { ...emptyDesign('Test'), parts: { p: { ...emptyPart('Part'), steps, stepOrder: Object.keys(steps) } }, partOrder: ['p'] };
+  return {
+    ...emptyDesign('Test'),
+    parts: { p: { ...emptyPart('Part'), steps, stepOrder: Object.keys(steps) } },
+    partOrder: ['p'],
+  };
 }
 
 async function evaluate(steps: Record<string, Step>, evaluator = new PartEvaluator(kernel)): Promise<PartOutcome> {
@@ -73,7 +82,11 @@ describe('extrude', () => {
 
   test('a circle gives a round face with its radius, and a full seam', async () => {
     const { bodies } = await evaluate({
-      s: on(floor, { points: { c: [5, 5] }, curves: { k: { kind: 'circle', center: 'c', radius: 7 } }, constraints: {} }),
+      s: on(floor, {
+        points: { c: [5, 5] },
+        curves: { k: { kind: 'circle', center: 'c', radius: 7 } },
+        constraints: {},
+      }),
       e: extrude('s'),
     });
     expect(bodies[0]!.facts.volume).toBeCloseTo(Math.PI * 490, 6);
@@ -110,11 +123,18 @@ describe('extrude', () => {
   });
 
   test.each<[string, Record<string, Step>, string]>([
-    ['zero', { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s', { distance: '0' }) }, 'An extrude of zero makes nothing; give it a distance.'],
+    [
+      'zero',
+      { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s', { distance: '0' }) },
+      'An extrude of zero makes nothing; give it a distance.',
+    ],
     [
       'an open outline',
       {
-        s: on(floor, { ...rectangle(0, 0, 50, 50), curves: { bottom: { kind: 'line', from: 'a', to: 'b' }, right: { kind: 'line', from: 'b', to: 'c' } } }),
+        s: on(floor, {
+          ...rectangle(0, 0, 50, 50),
+          curves: { bottom: { kind: 'line', from: 'a', to: 'b' }, right: { kind: 'line', from: 'b', to: 'c' } },
+        }),
         e: extrude('s'),
       },
       'Outline has no closed region: a line ends in the open at 0, 0 mm; close the outline.',
@@ -143,12 +163,22 @@ describe('extrude', () => {
     ],
     [
       'a join that touches nothing',
-      { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s'), s2: on(floor, rectangle(50, 0, 5, 5)), j: extrude('s2', { result: 'join' }) },
+      {
+        s: on(floor, rectangle(0, 0, 5, 5)),
+        e: extrude('s'),
+        s2: on(floor, rectangle(50, 0, 5, 5)),
+        j: extrude('s2', { result: 'join' }),
+      },
       'This does not touch Block, so there is nothing to join; make it a new body, or move it.',
     ],
     [
       'a cut that misses',
-      { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s'), s2: on(floor, rectangle(50, 0, 5, 5)), j: extrude('s2', { result: 'cut', name: 'Slot' }) },
+      {
+        s: on(floor, rectangle(0, 0, 5, 5)),
+        e: extrude('s'),
+        s2: on(floor, rectangle(50, 0, 5, 5)),
+        j: extrude('s2', { result: 'cut', name: 'Slot' }),
+      },
       'This cuts nothing: Slot does not reach Block.',
     ],
     [
@@ -157,7 +187,11 @@ describe('extrude', () => {
       'This would cut Block away entirely; nothing would be left.',
     ],
     ['a deleted sketch', { e: extrude('gone') }, 'The sketch this step uses was deleted; choose another.'],
-    ['a number without value', { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s', { distance: 'thk' }) }, 'distance: No dimension is called “thk”.'],
+    [
+      'a number without value',
+      { s: on(floor, rectangle(0, 0, 5, 5)), e: extrude('s', { distance: 'thk' }) },
+      'distance: No dimension is called “thk”.',
+    ],
   ])('%s is refused in a sentence, and the rest stands', async (_, steps, message) => {
     const outcome = await evaluate(steps);
     expect(last(outcome)).toMatchObject({ status: 'failed', message });
@@ -197,8 +231,13 @@ describe('a sketch on a face', () => {
 
   test('says what to do when its face is gone', async () => {
     const { boss: _, ...steps } = boss('10 mm');
-    const outcome = await evaluate({ ...steps, s2: { ...(steps.s2 as SketchStep), plane: { face: { name: 'other:end' } } } });
-    expect(last(outcome).message).toBe('The face this sketch lies on is no longer there; pick another face or plane for it.');
+    const outcome = await evaluate({
+      ...steps,
+      s2: { ...(steps.s2 as SketchStep), plane: { face: { name: 'other:end' } } },
+    });
+    expect(last(outcome).message).toBe(
+      'The face this sketch lies on is no longer there; pick another face or plane for it.',
+    );
   });
 });
 
@@ -223,7 +262,10 @@ describe('evaluation', () => {
     const before = kernel.held;
     const heldAfter: number[] = [];
     for (let i = 1; i <= 1000; i++) {
-      const outcome = await evaluate({ s: on(floor, rectangle(0, 0, 10 + (i % 200), 10)), e: extrude('s', { distance: `${5 + i / 1000} mm` }) }, evaluator);
+      const outcome = await evaluate(
+        { s: on(floor, rectangle(0, 0, 10 + (i % 200), 10)), e: extrude('s', { distance: `${5 + i / 1000} mm` }) },
+        evaluator,
+      );
       evaluator.sweep(outcome.bodies);
       if (i % 100 === 0) heldAfter.push(kernel.held - before);
     }
@@ -256,7 +298,8 @@ describe('files', () => {
     let six = 0;
     for (let t = 0; t < count; t++) {
       const v = (k: number) => view.getFloat32(84 + t * 50 + 12 + k * 4, true);
-      six += v(0) * (v(4) * v(8) - v(5) * v(7)) - v(1) * (v(3) * v(8) - v(5) * v(6)) + v(2) * (v(3) * v(7) - v(4) * v(6));
+      six +=
+        v(0) * (v(4) * v(8) - v(5) * v(7)) - v(1) * (v(3) * v(8) - v(5) * v(6)) + v(2) * (v(3) * v(7) - v(4) * v(6));
     }
     expect(six / 6).toBeCloseTo(6000, 3);
   });

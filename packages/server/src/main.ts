@@ -40,7 +40,9 @@ async function main(): Promise<void> {
   process.on('SIGTERM', () => void stop());
   server.on('error', (error: NodeJS.ErrnoException) => {
     const sentence =
-      error.code === 'EADDRINUSE' ? `Port ${settings.port} is taken; set HELB_PORT to another.` : `The server could not start: ${error.message}.`;
+      error.code === 'EADDRINUSE'
+        ? `Port ${settings.port} is taken; set HELB_PORT to another.`
+        : `The server could not start: ${error.message}.`;
     console.error(sentence);
     void (own?.stop() ?? Promise.resolve()).then(() => process.exit(1));
   });

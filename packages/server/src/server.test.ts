@@ -39,7 +39,12 @@ function changeOf(design: Design, edit: Edit) {
   if (!outcome.ok) throw new Error(outcome.message);
   return { id: `change-${next++}`, kind: 'edit', command: edit.command, label: edit.label, patches: outcome.patches };
 }
-const open = async (id: string) => (await api.get(`/api/designs/${id}`).expect(200)).body as { document: Design; revision: number; log: { id: string }[] };
+const open = async (id: string) =>
+  (await api.get(`/api/designs/${id}`).expect(200)).body as {
+    document: Design;
+    revision: number;
+    log: { id: string }[];
+  };
 
 describe('the change log', () => {
   test('keeps a change, gives it a revision, and lists it', async () => {
@@ -50,7 +55,9 @@ describe('the change log', () => {
     const after = await open(id);
     expect(after.revision).toBe(1);
     expect(after.document.parts.p2!.name).toBe('Washer');
-    expect(after.log).toEqual([expect.objectContaining({ id: change.id, kind: 'edit', revision: 1, label: 'Add part Washer' })]);
+    expect(after.log).toEqual([
+      expect.objectContaining({ id: change.id, kind: 'edit', revision: 1, label: 'Add part Washer' }),
+    ]);
     const kept = await api.get(`/api/designs/${id}/changes/${change.id}`).expect(200);
     expect(kept.body.inverse.length).toBeGreaterThan(0);
   });
@@ -59,7 +66,8 @@ describe('the change log', () => {
     const id = await newDesign();
     const { document } = await open(id);
     const change = changeOf(document, addPart('p2', 'Washer'));
-    for (let i = 0; i < 3; i++) await api.post(`/api/designs/${id}/changes`).send({ base: 0, change }).expect(200, { revision: 1, missed: [] });
+    for (let i = 0; i < 3; i++)
+      await api.post(`/api/designs/${id}/changes`).send({ base: 0, change }).expect(200, { revision: 1, missed: [] });
     expect((await open(id)).log).toHaveLength(1);
   });
 
@@ -87,7 +95,9 @@ describe('the change log', () => {
       .post(`/api/designs/${id}/changes`)
       .send({ base: 0, change: changeOf(document, renamePart('part1', 'Wheel')) })
       .expect(409);
-    expect(refused.body.message).toBe('Meanwhile someone else made a change to the same thing (“Rename a part to Bracket”); yours was not made.');
+    expect(refused.body.message).toBe(
+      'Meanwhile someone else made a change to the same thing (“Rename a part to Bracket”); yours was not made.',
+    );
     expect((await open(id)).document.parts.part1!.name).toBe('Bracket');
   });
 
@@ -102,7 +112,13 @@ describe('the change log', () => {
       'patches that break the schema',
       () => ({
         base: 0,
-        change: { id: 'bad-change-1', kind: 'edit', command: 'x', label: 'x', patches: [{ op: 'replace', path: ['units'], value: 'furlong' }] },
+        change: {
+          id: 'bad-change-1',
+          kind: 'edit',
+          command: 'x',
+          label: 'x',
+          patches: [{ op: 'replace', path: ['units'], value: 'furlong' }],
+        },
       }),
       422,
       /unsound: units/,
@@ -111,7 +127,13 @@ describe('the change log', () => {
       'patches to nowhere',
       () => ({
         base: 0,
-        change: { id: 'bad-change-2', kind: 'edit', command: 'x', label: 'x', patches: [{ op: 'replace', path: ['parts', 'zz', 'name'], value: 'x' }] },
+        change: {
+          id: 'bad-change-2',
+          kind: 'edit',
+          command: 'x',
+          label: 'x',
+          patches: [{ op: 'replace', path: ['parts', 'zz', 'name'], value: 'x' }],
+        },
       }),
       422,
       /no longer there/,
@@ -139,7 +161,9 @@ describe('the change log', () => {
       ],
     }));
     // Only one of them can append at this place of the order; the rest must be refused, not lost in silence.
-    const answers = await Promise.all(changes.map((change) => api.post(`/api/designs/${id}/changes`).send({ base: 0, change })));
+    const answers = await Promise.all(
+      changes.map((change) => api.post(`/api/designs/${id}/changes`).send({ base: 0, change })),
+    );
     const kept = answers.filter((a) => a.status === 200).length;
     const after = await open(id);
     expect(after.revision).toBe(kept);
@@ -160,7 +184,11 @@ describe('projects and files', () => {
       .send({ ...document, parts: { x: {} } })
       .expect(422);
     expect(broken.body.message).toMatch(/does not follow the format: parts › x › name/);
-    await api.post(`/api/projects/${project}/designs`).set('content-type', 'application/json').send('{"format": "helb').expect(400);
+    await api
+      .post(`/api/projects/${project}/designs`)
+      .set('content-type', 'application/json')
+      .send('{"format": "helb')
+      .expect(400);
   });
 
   test('a body over the limit is refused before it is read', async () => {
@@ -174,7 +202,8 @@ describe('projects and files', () => {
 
   test('a project with designs is not deleted', async () => {
     const project = (await api.post('/api/projects').send({ name: 'Kept' }).expect(201)).body.id as string;
-    const design = (await api.post(`/api/projects/${project}/designs`).send({ name: 'D' }).expect(201)).body.id as string;
+    const design = (await api.post(`/api/projects/${project}/designs`).send({ name: 'D' }).expect(201)).body
+      .id as string;
     await api.delete(`/api/projects/${project}`).expect(409);
     await api.delete(`/api/designs/${design}`).expect(204);
     await api.delete(`/api/projects/${project}`).expect(204);

@@ -7,6 +7,13 @@ import 'vue-sonner/style.css';
   <RouterView />
   <Toaster
     position="bottom-center"
-    :toast-options="{ style: { fontFamily: 'inherit', color: 'var(--color-ink)', background: 'var(--color-panel)', borderColor: 'var(--color-hairline)' } }"
+    :toast-options="{
+      style: {
+        fontFamily: 'inherit',
+        color: 'var(--color-ink)',
+        background: 'var(--color-panel)',
+        borderColor: 'var(--color-hairline)',
+      },
+    }"
   />
 </template>

@@ -25,7 +25,12 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   try {
     response = await fetch(`/api${path}`, {
       method,
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      ...(body === undefined
+        ? {}
+        : {
+            body: typeof body === 'string' ? body : JSON.stringify(body),
+            headers: { 'content-type': 'application/json' },
+          }),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch {
@@ -36,7 +41,10 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   if (response.ok && data !== null) return data as T;
   // A proxy's or a stopping server's answer is not a verdict on the request.
   if (response.status >= 500) throw new ServerAway();
-  throw new ServerRefusal(response.status, (data as { message?: string } | null)?.message ?? 'The server refused this without saying why.');
+  throw new ServerRefusal(
+    response.status,
+    (data as { message?: string } | null)?.message ?? 'The server refused this without saying why.',
+  );
 }
 
 export interface ProjectSummary {
@@ -69,7 +77,11 @@ export interface Acknowledged {
 async function bytes(method: string, path: string, body?: Uint8Array): Promise<Uint8Array> {
   let response: Response;
   try {
-    response = await fetch(`/api${path}`, { method, body: (body as Uint8Array<ArrayBuffer>) ?? null, signal: AbortSignal.timeout(TIMEOUT_MS) });
+    response = await fetch(`/api${path}`, {
+      method,
+      body: (body as Uint8Array<ArrayBuffer>) ?? null,
+      signal: AbortSignal.timeout(TIMEOUT_MS),
+    });
   } catch {
     throw new ServerAway();
   }
@@ -82,15 +94,23 @@ export const server = {
   createProject: (name: string) => call<{ id: string }>('POST', '/projects', { name }),
   renameProject: (id: string, name: string) => call<undefined>('PATCH', `/projects/${id}`, { name }),
   deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),
-  designs: (project: string) => call<{ project: { id: string; name: string }; designs: DesignSummary[] }>('GET', `/projects/${project}/designs`),
-  createDesign: (project: string, name: string) => call<{ id: string }>('POST', `/projects/${project}/designs`, { name }),
-  importDesign: (project: string, text: string) => call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
+  designs: (project: string) =>
+    call<{ project: { id: string; name: string }; designs: DesignSummary[] }>('GET', `/projects/${project}/designs`),
+  createDesign: (project: string, name: string) =>
+    call<{ id: string }>('POST', `/projects/${project}/designs`, { name }),
+  importDesign: (project: string, text: string) =>
+    call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
   deleteDesign: (id: string) => call<undefined>('DELETE', `/designs/${id}`),
   open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
-  append: (id: string, base: number, change: Change) => call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
+  append: (id: string, base: number, change: Change) =>
+    call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
   change: (design: string, id: string) =>
-    call<{ label: string; patches: Change['patches']; inverse: Change['patches'] }>('GET', `/designs/${design}/changes/${id}`),
+    call<{ label: string; patches: Change['patches']; inverse: Change['patches'] }>(
+      'GET',
+      `/designs/${design}/changes/${id}`,
+    ),
   pictures: (design: string) => call<{ part: string; key: string }[]>('GET', `/designs/${design}/pictures`),
   picture: (design: string, part: string, key: string) => bytes('GET', `/designs/${design}/pictures/${part}/${key}`),
-  keepPicture: (design: string, part: string, key: string, picture: Uint8Array) => bytes('PUT', `/designs/${design}/pictures/${part}/${key}`, picture),
+  keepPicture: (design: string, part: string, key: string, picture: Uint8Array) =>
+    bytes('PUT', `/designs/${design}/pictures/${part}/${key}`, picture),
 };

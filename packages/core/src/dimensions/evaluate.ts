@@ -28,7 +28,11 @@ const plain = (value: number): Quantity => ({ value, powers: NO_POWERS, bare: fa
 export function evaluate(tree: Expression, context: EvaluationContext): Quantity {
   const result = compute(tree, context);
   if (!Number.isFinite(result.value)) {
-    throw new ExpressionError('This does not come to a number; look for a division by zero or a root of a negative.', tree.from, tree.to);
+    throw new ExpressionError(
+      'This does not come to a number; look for a division by zero or a root of a negative.',
+      tree.from,
+      tree.to,
+    );
   }
   return result;
 }
@@ -76,7 +80,13 @@ function binary(tree: Binary, left: Quantity, right: Quantity, context: Evaluati
     case '^':
       return power(tree, left, right);
     default: {
-      const [a, b] = alike(tree, tree.operator, { node: tree.left, is: left }, { node: tree.right, is: right }, context);
+      const [a, b] = alike(
+        tree,
+        tree.operator,
+        { node: tree.left, is: left },
+        { node: tree.right, is: right },
+        context,
+      );
       return sumOrComparison(tree.operator, a, b, bare);
     }
   }
@@ -124,7 +134,13 @@ interface Operand {
 }
 
 /** Bring two operands to the same powers: a bare number takes its neighbour's display unit. */
-function alike(at: Span, operator: string, one: Operand, other: Operand, context: EvaluationContext): [Quantity, Quantity] {
+function alike(
+  at: Span,
+  operator: string,
+  one: Operand,
+  other: Operand,
+  context: EvaluationContext,
+): [Quantity, Quantity] {
   const [a, b] = [one.is, other.is];
   if (samePowers(a.powers, b.powers)) return [a, b];
   const promote = ({ node, is }: Operand, to: Quantity): Quantity | null => {
@@ -139,7 +155,11 @@ function alike(at: Span, operator: string, one: Operand, other: Operand, context
   if (down) return [a, down];
   const verb = operator === '+' ? 'added to' : operator === '-' ? 'subtracted from' : 'compared with';
   const [first, second] = operator === '-' ? [b, a] : [a, b];
-  throw new ExpressionError(`${capital(describePowers(first.powers))} cannot be ${verb} ${describePowers(second.powers)}.`, at.from, at.to);
+  throw new ExpressionError(
+    `${capital(describePowers(first.powers))} cannot be ${verb} ${describePowers(second.powers)}.`,
+    at.from,
+    at.to,
+  );
 }
 
 function capital(text: string): string {
@@ -161,7 +181,8 @@ const trig =
 const inverseTrig =
   (f: (x: number) => number): Rule =>
   ([x], tree) => {
-    if (!samePowers(x!.powers, NO_POWERS)) throw new ExpressionError(`${tree.name} takes a plain number.`, tree.from, tree.to);
+    if (!samePowers(x!.powers, NO_POWERS))
+      throw new ExpressionError(`${tree.name} takes a plain number.`, tree.from, tree.to);
     return { value: f(x!.value), powers: powersOfKind('angle'), bare: false };
   };
 
@@ -178,8 +199,15 @@ const rounding =
       const unit = kind ? displayFactor(kind, context.units) : 1;
       return { ...x!, value: f(x!.value / unit) * unit };
     }
-    const [value, to] = alike(tree, 'compared with', { node: tree.args[0]!, is: x! }, { node: tree.args[1]!, is: step }, context);
-    if (to.value === 0) throw new ExpressionError('The step to round to must not be zero.', tree.args[1]!.from, tree.args[1]!.to);
+    const [value, to] = alike(
+      tree,
+      'compared with',
+      { node: tree.args[0]!, is: x! },
+      { node: tree.args[1]!, is: step },
+      context,
+    );
+    if (to.value === 0)
+      throw new ExpressionError('The step to round to must not be zero.', tree.args[1]!.from, tree.args[1]!.to);
     return { ...value, value: f(value.value / to.value) * to.value };
   };
 
@@ -213,7 +241,11 @@ const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, numb
     rule: ([x], tree) => {
       const powers = { length: x!.powers.length / 2, angle: x!.powers.angle / 2 };
       if (!Number.isInteger(powers.length) || !Number.isInteger(powers.angle)) {
-        throw new ExpressionError(`${capital(describePowers(x!.powers))} has no square root with a unit.`, tree.from, tree.to);
+        throw new ExpressionError(
+          `${capital(describePowers(x!.powers))} has no square root with a unit.`,
+          tree.from,
+          tree.to,
+        );
       }
       return { value: Math.sqrt(x!.value), powers, bare: x!.bare };
     },
@@ -221,7 +253,13 @@ const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, numb
   if: {
     args: [3, 3],
     rule: ([test, yes, no], tree, context) => {
-      const [a, b] = alike(tree, 'compared with', { node: tree.args[1]!, is: yes! }, { node: tree.args[2]!, is: no! }, context);
+      const [a, b] = alike(
+        tree,
+        'compared with',
+        { node: tree.args[1]!, is: yes! },
+        { node: tree.args[2]!, is: no! },
+        context,
+      );
       return test!.value !== 0 ? a : b;
     },
   },
@@ -238,11 +276,16 @@ export function constantNamed(name: string): Quantity | undefined {
 
 function call(tree: Call, context: EvaluationContext): Quantity {
   const found = Object.hasOwn(FUNCTIONS, tree.name) ? FUNCTIONS[tree.name] : undefined;
-  if (!found) throw new ExpressionError(`There is no function called “${tree.name}”.`, tree.from, tree.from + tree.name.length);
+  if (!found)
+    throw new ExpressionError(`There is no function called “${tree.name}”.`, tree.from, tree.from + tree.name.length);
   const [least, most] = found.args;
   if (tree.args.length < least || tree.args.length > most) {
     const wanted = least === most ? `${least}` : `${least} to ${most}`;
-    throw new ExpressionError(`${tree.name} takes ${wanted} value${most === 1 ? '' : 's'} in its brackets.`, tree.from, tree.to);
+    throw new ExpressionError(
+      `${tree.name} takes ${wanted} value${most === 1 ? '' : 's'} in its brackets.`,
+      tree.from,
+      tree.to,
+    );
   }
   return found.rule(
     tree.args.map((a) => evaluate(a, context)),
@@ -255,12 +298,21 @@ function call(tree: Call, context: EvaluationContext): Quantity {
  * Read a result as the kind of quantity a field wants; a bare number takes the design's unit.
  * @throws ExpressionError when it is of another kind.
  */
-export function asKind(q: Quantity, kind: QuantityKind, at: Expression, context: Pick<EvaluationContext, 'units' | 'tookUnit'>): Quantity {
+export function asKind(
+  q: Quantity,
+  kind: QuantityKind,
+  at: Expression,
+  context: Pick<EvaluationContext, 'units' | 'tookUnit'>,
+): Quantity {
   const wanted = powersOfKind(kind);
   if (samePowers(q.powers, wanted)) return q;
   if (q.bare && samePowers(q.powers, NO_POWERS)) {
     context.tookUnit?.(at, kind);
     return { value: q.value * displayFactor(kind, context.units), powers: wanted, bare: false };
   }
-  throw new ExpressionError(`This is ${describePowers(q.powers)}, and ${describePowers(wanted)} is needed here.`, at.from, at.to);
+  throw new ExpressionError(
+    `This is ${describePowers(q.powers)}, and ${describePowers(wanted)} is needed here.`,
+    at.from,
+    at.to,
+  );
 }

@@ -108,7 +108,10 @@ describe('expressions', () => {
 
   test('sums of lengths in mixed units agree with the sum in mm', () => {
     const factor = { mm: 1, cm: 10, in: 25.4, ft: 304.8, thou: 0.0254 } as const;
-    const term = fc.tuple(fc.double({ min: 0.01, max: 1000, noNaN: true }), fc.constantFrom(...(Object.keys(factor) as (keyof typeof factor)[])));
+    const term = fc.tuple(
+      fc.double({ min: 0.01, max: 1000, noNaN: true }),
+      fc.constantFrom(...(Object.keys(factor) as (keyof typeof factor)[])),
+    );
     fc.assert(
       fc.property(fc.array(term, { minLength: 1, maxLength: 8 }), (terms) => {
         const text = terms.map(([n, unit]) => `${n.toFixed(6)} ${unit}`).join(' + ');

@@ -57,7 +57,9 @@ class Parser {
     const rest = this.peek();
     if (rest.kind !== 'end') {
       throw new ExpressionError(
-        rest.kind === 'close' ? 'This bracket closes nothing.' : `An operator such as + or * is missing before “${rest.text}”.`,
+        rest.kind === 'close'
+          ? 'This bracket closes nothing.'
+          : `An operator such as + or * is missing before “${rest.text}”.`,
         rest.from,
         rest.to,
       );
@@ -67,7 +69,11 @@ class Parser {
 
   private expression(strength: number): Expression {
     if (++this.depth > MAX_DEPTH) {
-      throw new ExpressionError('This expression is nested too deeply; split it into named dimensions.', 0, this.text.length);
+      throw new ExpressionError(
+        'This expression is nested too deeply; split it into named dimensions.',
+        0,
+        this.text.length,
+      );
     }
     let left = this.signed();
     for (;;) {
@@ -112,7 +118,11 @@ class Parser {
       return { ...inner, from: token.from, to: close.to };
     }
     if (token.kind === 'end') {
-      throw new ExpressionError('The expression stops too early; a number or a name is missing at the end.', token.from, token.to);
+      throw new ExpressionError(
+        'The expression stops too early; a number or a name is missing at the end.',
+        token.from,
+        token.to,
+      );
     }
     throw new ExpressionError(`A number or a name is missing before “${token.text}”.`, token.from, token.to);
   }
@@ -175,7 +185,10 @@ class Parser {
 
   private isFraction(ahead: number): boolean {
     return (
-      this.isInteger(this.peek(ahead)) && this.peek(ahead + 1).text === '/' && this.isInteger(this.peek(ahead + 2)) && Number(this.peek(ahead + 2).text) !== 0
+      this.isInteger(this.peek(ahead)) &&
+      this.peek(ahead + 1).text === '/' &&
+      this.isInteger(this.peek(ahead + 2)) &&
+      Number(this.peek(ahead + 2).text) !== 0
     );
   }
 

@@ -7,17 +7,22 @@ import {
 
 const start = (): Design => {
   const base = emptyDesign('Start');
-  return [addPart('p1', 'One'), addPart('p2', 'Two'), addDimension('a', { name: 'a', value: '5 mm' })].reduce((d, e) => {
-    const o = applyEdit(d, e);
-    if (!o.ok) throw new Error(o.message);
-    return o.design;
-  }, base);
+  return [addPart('p1', 'One'), addPart('p2', 'Two'), addDimension('a', { name: 'a', value: '5 mm' })].reduce(
+    (d, e) => {
+      const o = applyEdit(d, e);
+      if (!o.ok) throw new Error(o.message);
+      return o.design;
+    },
+    base,
+  );
 };
 
 /** Any of the edits a person might make, drawn at random. */
 const anyEdit = fc.oneof(
   fc.integer({ min: 1, max: 500 }).map((n): Edit => setDimension('a', `${n} mm`)),
-  fc.constantFrom('p1', 'p2').chain((p) => fc.string({ minLength: 1, maxLength: 10 }).map((name): Edit => renamePart(p, name))),
+  fc
+    .constantFrom('p1', 'p2')
+    .chain((p) => fc.string({ minLength: 1, maxLength: 10 }).map((name): Edit => renamePart(p, name))),
   fc.constantFrom('steel', 'brass', null).map((m): Edit => setMaterial('p1', m)),
   fc.string({ minLength: 1, maxLength: 12 }).map((name): Edit => renameDesign(name)),
   fc.constant(null).map((): Edit => deletePart('p2')),
@@ -77,7 +82,8 @@ describe('changes', () => {
 
   test('undo and redo follow from the log alone', () => {
     const log: LoggedChange[] = [];
-    const add = (id: string, kind: LoggedChange['kind'], of?: string) => log.push({ id, kind, label: id, ...(of ? { of } : {}) });
+    const add = (id: string, kind: LoggedChange['kind'], of?: string) =>
+      log.push({ id, kind, label: id, ...(of ? { of } : {}) });
     add('e1', 'edit');
     add('e2', 'edit');
     add('u2', 'undo', 'e2');
@@ -98,7 +104,11 @@ describe('design files', () => {
   });
 
   test.each([
-    ['cut short', writeDesign(emptyDesign('X')).slice(0, 60), 'This is not a design file: it is not JSON, or it was cut short.'],
+    [
+      'cut short',
+      writeDesign(emptyDesign('X')).slice(0, 60),
+      'This is not a design file: it is not JSON, or it was cut short.',
+    ],
     ['something else', '{"hello": 1}', 'This is not a design file: its “format” is not “helb-design”.'],
     [
       'from a newer program',

@@ -39,7 +39,8 @@ export const Change = z.strictObject({
 export type Change = z.infer<typeof Change>;
 
 export type Applied =
-  { readonly ok: true; readonly design: Design; readonly patches: Patch[]; readonly inverse: Patch[] } | { readonly ok: false; readonly message: string };
+  | { readonly ok: true; readonly design: Design; readonly patches: Patch[]; readonly inverse: Patch[] }
+  | { readonly ok: false; readonly message: string };
 
 /** Run an edit. Nothing is changed in `design` itself; a refused edit leaves nothing behind. */
 export function applyEdit(design: Design, edit: Edit): Applied {

@@ -22,7 +22,12 @@ export function checkConsistency(design: Design): string[] {
   return faults;
 }
 
-function checkOrder(order: readonly string[], map: Readonly<Record<string, unknown>>, where: string, faults: string[]): void {
+function checkOrder(
+  order: readonly string[],
+  map: Readonly<Record<string, unknown>>,
+  where: string,
+  faults: string[],
+): void {
   const listed = new Set(order);
   if (listed.size !== order.length) faults.push(`${where} lists an id twice.`);
   for (const id of listed) if (!Object.hasOwn(map, id)) faults.push(`${where} lists “${id}”, which does not exist.`);

@@ -13,7 +13,8 @@ import { Design, FORMAT, FORMAT_VERSION } from './schema.ts';
 /** A design file larger than this is refused before it is read. */
 export const MAX_FILE_BYTES = 16 * 1024 * 1024;
 
-export type ReadResult = { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly message: string };
+export type ReadResult =
+  { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly message: string };
 
 const refuse = (message: string): ReadResult => ({ ok: false, message });
 
@@ -68,7 +69,8 @@ function bindAllNames(design: Design): Design {
       for (const d of Object.values(p.dimensions)) d.value = bind(d.value, { part });
       for (const [step, s] of Object.entries(p.steps)) {
         if (s.kind === 'sketch') {
-          for (const c of Object.values(s.constraints)) if (isDimension(c)) c.value = bind(c.value, { part, step }, quantityOf(c));
+          for (const c of Object.values(s.constraints))
+            if (isDimension(c)) c.value = bind(c.value, { part, step }, quantityOf(c));
         }
         for (const slot of numberSlots(s)) setNumberSlot(s, slot.key, bind(slot.expression, { part, step }, slot.kind));
       }

@@ -46,7 +46,10 @@ export function unpack(bytes: Uint8Array): unknown {
   const text = new TextDecoder().decode(bytes.subarray(HEAD_BYTES, HEAD_BYTES + length));
   const start = bytes.byteOffset + aligned(HEAD_BYTES + length);
   // Arrays need their own boundary; a block that lies across it is moved once.
-  const source = bytes.byteOffset % 8 === 0 ? { buffer: bytes.buffer, start } : { buffer: bytes.slice().buffer, start: start - bytes.byteOffset };
+  const source =
+    bytes.byteOffset % 8 === 0
+      ? { buffer: bytes.buffer, start }
+      : { buffer: bytes.slice().buffer, start: start - bytes.byteOffset };
   return JSON.parse(text, (_, v: unknown) => {
     const place = v as { $array?: Kind; at: number; length: number } | null;
     if (typeof place !== 'object' || place === null || !place.$array) return v;

@@ -25,7 +25,13 @@ export interface Inspection {
     readonly name: string;
     readonly material: string | null;
     readonly mass_kg: number | null;
-    readonly steps: readonly { readonly id: string; readonly name: string; readonly kind: string; readonly status: string; readonly message: string | null }[];
+    readonly steps: readonly {
+      readonly id: string;
+      readonly name: string;
+      readonly kind: string;
+      readonly status: string;
+      readonly message: string | null;
+    }[];
     readonly sketches: readonly {
       readonly step: string;
       readonly name: string;
@@ -35,7 +41,11 @@ export interface Inspection {
       readonly loose: readonly string[];
       readonly redundant: readonly string[];
       readonly clashes: readonly string[];
-      readonly regions: readonly { readonly outer: readonly string[]; readonly area_mm2: number; readonly at: readonly [number, number] }[];
+      readonly regions: readonly {
+        readonly outer: readonly string[];
+        readonly area_mm2: number;
+        readonly at: readonly [number, number];
+      }[];
       readonly points: Readonly<Record<string, readonly [number, number]>>;
     }[];
     readonly bodies: readonly {

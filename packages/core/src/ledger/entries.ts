@@ -41,7 +41,15 @@ export function collectEntries(design: Design): DimensionEntry[] {
   for (const id of design.dimensionOrder) {
     const d = design.dimensions[id];
     if (d) {
-      entries.push({ ref: id, owner: { level: 'design' }, name: d.name, path: [d.name], expression: d.value, kind: null, dial: d.dial !== undefined });
+      entries.push({
+        ref: id,
+        owner: { level: 'design' },
+        name: d.name,
+        path: [d.name],
+        expression: d.value,
+        kind: null,
+        dial: d.dial !== undefined,
+      });
     }
   }
   for (const partId of design.partOrder) {
@@ -52,7 +60,15 @@ export function collectEntries(design: Design): DimensionEntry[] {
       const d = part.dimensions[id];
       if (d) {
         const path = [partWord, d.name];
-        entries.push({ ref: id, owner: { level: 'part', part: partId }, name: d.name, path, expression: d.value, kind: null, dial: d.dial !== undefined });
+        entries.push({
+          ref: id,
+          owner: { level: 'part', part: partId },
+          name: d.name,
+          path,
+          expression: d.value,
+          kind: null,
+          dial: d.dial !== undefined,
+        });
       }
     }
     for (const stepId of part.stepOrder) {
@@ -65,7 +81,13 @@ export function collectEntries(design: Design): DimensionEntry[] {
 
 function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
   const stepWord = wordOf(step.name);
-  const make = (level: 'sketch' | 'slot', key: string, name: string, expression: string, kind: QuantityKind): DimensionEntry => ({
+  const make = (
+    level: 'sketch' | 'slot',
+    key: string,
+    name: string,
+    expression: string,
+    kind: QuantityKind,
+  ): DimensionEntry => ({
     ref: `${stepId}.${key}`,
     owner: { level, part, step: stepId },
     name,
@@ -105,7 +127,9 @@ function defaultName({ kind, of }: DimensionConstraint): string {
 export function sketchDimensionNames(constraints: Readonly<Record<string, Constraint>>): Map<string, string> {
   const names = new Map<string, string>();
   const taken = new Set<string>();
-  const dimensions = Object.entries(constraints).filter((entry): entry is [string, DimensionConstraint] => isDimension(entry[1]));
+  const dimensions = Object.entries(constraints).filter((entry): entry is [string, DimensionConstraint] =>
+    isDimension(entry[1]),
+  );
   for (const [id, c] of dimensions) {
     if (c.name) {
       names.set(id, c.name);

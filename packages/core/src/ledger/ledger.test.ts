@@ -51,7 +51,12 @@ describe('the ledger', () => {
   });
 
   test('looks first in the same part, then in the design, and across parts by a longer name', () => {
-    const design = make(dim('w', '1 mm'), addPart('p1', 'Bracket'), addPart('p2', 'Wheel'), addDimension('w1', { name: 'w', value: '20 mm' }, 'p1'));
+    const design = make(
+      dim('w', '1 mm'),
+      addPart('p1', 'Bracket'),
+      addPart('p2', 'Wheel'),
+      addDimension('w1', { name: 'w', value: '20 mm' }, 'p1'),
+    );
     const ledger = new Ledger(design);
     const value = (text: string, part?: string) => ledger.format(ledger.read(text, part ? { part } : {}, 'length'));
     expect(value('w', 'p1')).toBe('20 mm');
@@ -60,13 +65,20 @@ describe('the ledger', () => {
   });
 
   test('a part renamed after its numbers were used elsewhere breaks nothing', () => {
-    const design = make(addPart('p1', 'Bracket'), dim('w', '20 mm', 'p1'), dim('twice', '2 * bracket.w'), renamePart('p1', 'Wall plate'));
+    const design = make(
+      addPart('p1', 'Bracket'),
+      dim('w', '20 mm', 'p1'),
+      dim('twice', '2 * bracket.w'),
+      renamePart('p1', 'Wall plate'),
+    );
     expect(shown(design, 'twice')).toEqual(['2 * wall_plate.w', '40 mm']);
   });
 
   test('names the path of a cycle, and refuses the edit that makes one', () => {
     const design = make(dim('a', '1 mm'), dim('b', 'a + 1 mm'), dim('c', 'b + 1 mm'));
-    expect(refusal(design, setDimension('a', 'c / 2'))).toBe('a → c → b → a goes in a circle; give one of them a number of its own.');
+    expect(refusal(design, setDimension('a', 'c / 2'))).toBe(
+      'a → c → b → a goes in a circle; give one of them a number of its own.',
+    );
     const broken: Design = { ...design, dimensions: { ...design.dimensions, a: { name: 'a', value: '$c' } } };
     expect(new Ledger(broken).valueOf('c').ok).toBe(false);
   });
@@ -99,7 +111,9 @@ describe('the ledger', () => {
   test('refuses names that could be confused, with a suggestion', () => {
     const design = make(dim('width', '5 mm'), dim('other', '5 mm'));
     expect(refusal(design, renameDimension('other', 'width'))).toBe('“width” is taken here; try “width_2”.');
-    expect(refusal(design, renameDimension('other', 'Width'))).toBe('“Width” differs from “width” only in its capitals; try “Width_2”.');
+    expect(refusal(design, renameDimension('other', 'Width'))).toBe(
+      '“Width” differs from “width” only in its capitals; try “Width_2”.',
+    );
     expect(refusal(design, renameDimension('other', 'mm'))).toBe('“mm” is a unit; try “mm_value”.');
     expect(refusal(design, renameDimension('other', 'sin'))).toMatch(/has a meaning of its own/);
     expect(refusal(design, renameDimension('other', '2nd'))).toMatch(/starts with a letter/);
@@ -107,8 +121,12 @@ describe('the ledger', () => {
 
   test('says what a mistyped name may have meant', () => {
     const design = make(dim('plate_thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '3 mm', 'p'));
-    expect(refusal(design, setDimension('plate_thk', 'plate_thc * 2'))).toBe('No dimension is called “plate_thc”; did you mean “plate_thk”?');
-    expect(refusal(design, setDimension('plate_thk', 'margin * 2'))).toBe('No dimension is called “margin”; did you mean “bracket.margin”?');
+    expect(refusal(design, setDimension('plate_thk', 'plate_thc * 2'))).toBe(
+      'No dimension is called “plate_thc”; did you mean “plate_thk”?',
+    );
+    expect(refusal(design, setDimension('plate_thk', 'margin * 2'))).toBe(
+      'No dimension is called “margin”; did you mean “bracket.margin”?',
+    );
   });
 
   test('a dimension in use is not deleted, and says by what it is used', () => {

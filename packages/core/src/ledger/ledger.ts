@@ -8,7 +8,8 @@ import { collectEntries, type DimensionEntry } from './entries.ts';
 import { bindNames, missingName, NameIndex, scopeOf, showNames, type Scope } from './names.ts';
 
 export type Value =
-  { readonly ok: true; readonly quantity: Quantity } | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
+  | { readonly ok: true; readonly quantity: Quantity }
+  | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
 
 export class Ledger {
   readonly entries: readonly DimensionEntry[];
@@ -146,7 +147,12 @@ export class Ledger {
     return entry ? ({ kind: 'one', entry } as const) : ({ kind: 'none' } as const);
   }
 
-  private evaluateTree(tree: Expression, scope: Scope, kind: QuantityKind | null, tookUnit?: (node: Expression, kind: QuantityKind) => void): Quantity {
+  private evaluateTree(
+    tree: Expression,
+    scope: Scope,
+    kind: QuantityKind | null,
+    tookUnit?: (node: Expression, kind: QuantityKind) => void,
+  ): Quantity {
     const units = this.design.units;
     const lookUp = (name: string, at: Span): Quantity => {
       const found = this.entryNamed(name, scope);
@@ -156,7 +162,9 @@ export class Ledger {
         if (start >= 0) throw new ExpressionError(circle([...this.pending.slice(start), used]), at.from, at.to);
         const value = this.valueOfEntry(used);
         if (value.ok) return value.quantity;
-        const message = value.message.includes(IN_A_CIRCLE) ? value.message : `${used.path.join('.')} has no value: ${value.message}`;
+        const message = value.message.includes(IN_A_CIRCLE)
+          ? value.message
+          : `${used.path.join('.')} has no value: ${value.message}`;
         throw new ExpressionError(message, at.from, at.to);
       }
       const unit = unitNamed(name);
@@ -174,7 +182,8 @@ export class Ledger {
     const { powers, value: number } = value.quantity;
     const kind = kindOfPowers(powers);
     if (kind) return formatQuantity(number, kind, this.design.units);
-    const factor = UNITS[this.design.units.length]!.factor ** powers.length * UNITS[this.design.units.angle]!.factor ** powers.angle;
+    const factor =
+      UNITS[this.design.units.length]!.factor ** powers.length * UNITS[this.design.units.angle]!.factor ** powers.angle;
     const unit = [
       ...(powers.length ? [`${this.design.units.length}${power(powers.length)}`] : []),
       ...(powers.angle ? [`${this.design.units.angle}${power(powers.angle)}`] : []),

@@ -120,7 +120,12 @@ function editDistanceAtMost(a: string, b: string, most: number): boolean {
 }
 
 /** The sentence for a name that finds nothing, or too much. */
-export function missingName(name: string, found: Exclude<Found, { kind: 'one' }>, index: NameIndex, at: { from: number; to: number }): ExpressionError {
+export function missingName(
+  name: string,
+  found: Exclude<Found, { kind: 'one' }>,
+  index: NameIndex,
+  at: { from: number; to: number },
+): ExpressionError {
   if (found.kind === 'several') {
     const where = found.entries.slice(0, 3).map((e) => e.path.join('.'));
     return new ExpressionError(`“${name}” could mean ${where.join(' or ')}; write it in full.`, at.from, at.to);
@@ -129,7 +134,11 @@ export function missingName(name: string, found: Exclude<Found, { kind: 'one' }>
     return new ExpressionError('This refers to a dimension that no longer exists; choose another.', at.from, at.to);
   }
   const near = index.similarTo(name);
-  return new ExpressionError(`No dimension is called “${name}”${near ? `; did you mean “${near}”?` : '.'}`, at.from, at.to);
+  return new ExpressionError(
+    `No dimension is called “${name}”${near ? `; did you mean “${near}”?` : '.'}`,
+    at.from,
+    at.to,
+  );
 }
 
 function rewriteNames(text: string, rewrite: (name: string) => string | null): string {

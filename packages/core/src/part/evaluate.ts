@@ -66,24 +66,42 @@ export class PartEvaluator {
     return { part: partId, steps: outcomes, bodies };
   }
 
-  private step(ledger: Ledger, part: Part, id: string, step: Step, bodies: readonly Body[], before: readonly StepOutcome[]): StepOutcome {
+  private step(
+    ledger: Ledger,
+    part: Part,
+    id: string,
+    step: Step,
+    bodies: readonly Body[],
+    before: readonly StepOutcome[],
+  ): StepOutcome {
     const unchanged = { id, sketch: null, bodies };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const result = this.remembered(ledger, part, id, step, bodies, before);
       return { id, status: 'ok', message: result.note ?? null, sketch: result.sketch ?? null, bodies: result.bodies };
     } catch (error) {
-      if (error instanceof SketchFailure) return { ...unchanged, status: 'failed', message: error.message, sketch: error.outcome };
-      if (error instanceof StepFailure || error instanceof KernelError) return { ...unchanged, status: 'failed', message: error.message };
+      if (error instanceof SketchFailure)
+        return { ...unchanged, status: 'failed', message: error.message, sketch: error.outcome };
+      if (error instanceof StepFailure || error instanceof KernelError)
+        return { ...unchanged, status: 'failed', message: error.message };
       throw error;
     }
   }
 
   /** Sketches are remembered by their own content; other steps remember their kernel work. */
-  private remembered(ledger: Ledger, part: Part, id: string, step: Step, bodies: readonly Body[], before: readonly StepOutcome[]): StepResult {
+  private remembered(
+    ledger: Ledger,
+    part: Part,
+    id: string,
+    step: Step,
+    bodies: readonly Body[],
+    before: readonly StepOutcome[],
+  ): StepResult {
     const context = this.contextFor(ledger, part, id, bodies, before);
     if (step.kind !== 'sketch') return evaluateStep(step, context);
-    const numbers = Object.entries(step.constraints).map(([c, constraint]) => ('value' in constraint ? context.number(c) : 0));
+    const numbers = Object.entries(step.constraints).map(([c, constraint]) =>
+      'value' in constraint ? context.number(c) : 0,
+    );
     const key = JSON.stringify([numbers, 'face' in step.plane ? bodies.map((b) => b.key) : null]);
     const known = this.sketches.get(step);
     if (known?.key === key) return { bodies, sketch: known.outcome, ...(known.note ? { note: known.note } : {}) };
@@ -92,7 +110,13 @@ export class PartEvaluator {
     return result;
   }
 
-  private contextFor(ledger: Ledger, part: Part, stepId: string, bodies: readonly Body[], before: readonly StepOutcome[]): StepContext {
+  private contextFor(
+    ledger: Ledger,
+    part: Part,
+    stepId: string,
+    bodies: readonly Body[],
+    before: readonly StepOutcome[],
+  ): StepContext {
     let made: SolidHandle[] = [];
     let making = '';
     let count = 0;
@@ -112,7 +136,8 @@ export class PartEvaluator {
         if (name === undefined) throw new StepFailure('The sketch this step uses was deleted; choose another.');
         if (!outcome) throw new StepFailure(`${name} comes after this step; move it before, or choose another sketch.`);
         if (outcome.status === 'suppressed') throw new StepFailure(`${name} is suppressed, and this step needs it.`);
-        if (outcome.status === 'failed' || !outcome.sketch) throw new StepFailure(`${name} has a fault of its own, and this step needs it.`);
+        if (outcome.status === 'failed' || !outcome.sketch)
+          throw new StepFailure(`${name} has a fault of its own, and this step needs it.`);
         return { name, outcome: outcome.sketch };
       },
       body: (id, name, solid, faceNames) => {

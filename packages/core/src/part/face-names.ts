@@ -86,7 +86,11 @@ function nearest<T extends { body: Body; face: number }>(candidates: readonly T[
 
 export function refOfFace(body: Body, face: number): FaceRef {
   const facts = body.facts.faces[face]!;
-  return { name: body.faceNames[face]!, near: [...facts.center], ...(facts.normal ? { normal: [...facts.normal] } : {}) };
+  return {
+    name: body.faceNames[face]!,
+    near: [...facts.center],
+    ...(facts.normal ? { normal: [...facts.normal] } : {}),
+  };
 }
 
 function distance(a: Vec3, b: Vec3): number {

@@ -91,18 +91,35 @@ export class PartPainter {
       this.meshes.set(body.key, mesh);
     }
     const { faces, edges, volume, center, box } = facts;
-    return { id: body.id, name: body.name, key: body.key, mesh, faceNames: body.faceNames, faces, edges, volume, center, box };
+    return {
+      id: body.id,
+      name: body.name,
+      key: body.key,
+      mesh,
+      faceNames: body.faceNames,
+      faces,
+      edges,
+      volume,
+      center,
+      box,
+    };
   }
 
   /** Let go of the meshes of all but these bodies, once there are many. */
   sweep(shown: readonly Body[]): void {
     const keep = new Set(shown.map((b) => b.key));
-    if (this.meshes.size > keep.size + 100) for (const key of this.meshes.keys()) if (!keep.has(key)) this.meshes.delete(key);
+    if (this.meshes.size > keep.size + 100)
+      for (const key of this.meshes.keys()) if (!keep.has(key)) this.meshes.delete(key);
   }
 }
 
 function stepView({ id, status, message, sketch }: StepOutcome): StepView {
   if (!sketch) return { id, status, message, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
-  return { id, status, message, sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash } };
+  return {
+    id,
+    status,
+    message,
+    sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash },
+  };
 }

@@ -18,7 +18,8 @@ export class SketchDrag {
   private readonly solvers: { group: Group; solver: GaussNewton; weights: Float64Array }[];
   /** Slots that follow the pointer, with where they stood when the drag began. */
   private readonly held: { slot: number; start: number; axis: 0 | 1 }[] = [];
-  private readonly rim: { slot: number; center: readonly [number, number]; start: readonly [number, number] } | null = null;
+  private readonly rim: { slot: number; center: readonly [number, number]; start: readonly [number, number] } | null =
+    null;
   private readonly tolerance: number;
   private good: Float64Array;
 
@@ -46,7 +47,8 @@ export class SketchDrag {
         if (!p) continue;
         for (const axis of [0, 1] as const) {
           const slot = axis === 0 ? p.x : p.y;
-          if (!system.merger.isFixed(slot) && !this.held.some((h) => h.slot === slot)) this.held.push({ slot, start: system.values[slot]!, axis });
+          if (!system.merger.isFixed(slot) && !this.held.some((h) => h.slot === slot))
+            this.held.push({ slot, start: system.values[slot]!, axis });
         }
       }
     }

@@ -11,7 +11,9 @@ export const Position = z.tuple([coordinate, coordinate]).describe('[x, y] in mm
 
 const construction = z.boolean().optional().describe('true: guides other geometry, bounds no region');
 
-export const Line = z.strictObject({ kind: z.literal('line'), from: Id, to: Id, construction }).describe('A straight line between two points.');
+export const Line = z
+  .strictObject({ kind: z.literal('line'), from: Id, to: Id, construction })
+  .describe('A straight line between two points.');
 export const Circle = z
   .strictObject({ kind: z.literal('circle'), center: Id, radius: z.number().positive().max(1e6), construction })
   .describe('A full circle; radius in mm.');
@@ -41,8 +43,12 @@ const measured = <K extends string>(kind: K, least: number, most: number, says: 
 
 export const Constraint = z.discriminatedUnion('kind', [
   relation('coincident', 2, 'Two points are one, or a point lies on a curve.'),
-  z.strictObject({ kind: z.literal('horizontal'), of: z.array(Entity).min(1).max(2) }).describe('A line, or two points, level along x.'),
-  z.strictObject({ kind: z.literal('vertical'), of: z.array(Entity).min(1).max(2) }).describe('A line, or two points, upright along y.'),
+  z
+    .strictObject({ kind: z.literal('horizontal'), of: z.array(Entity).min(1).max(2) })
+    .describe('A line, or two points, level along x.'),
+  z
+    .strictObject({ kind: z.literal('vertical'), of: z.array(Entity).min(1).max(2) })
+    .describe('A line, or two points, upright along y.'),
   relation('equal', 2, 'Two lines of the same length, or two circles or arcs of the same radius.'),
   relation('concentric', 2, 'Two circles or arcs share their centre.'),
   relation('parallel', 2, 'Two lines run the same way.'),
@@ -51,7 +57,12 @@ export const Constraint = z.discriminatedUnion('kind', [
   relation('midpoint', 2, 'A point stands midway on a line: [point, line].'),
   relation('symmetric', 3, 'Two points mirror each other across a line: [point, point, line].'),
   relation('fixed', 1, 'A point stays where it is drawn.'),
-  measured('distance', 1, 2, 'Length of a line; or distance of two points, of a point and a line, or of two parallel lines.'),
+  measured(
+    'distance',
+    1,
+    2,
+    'Length of a line; or distance of two points, of a point and a line, or of two parallel lines.',
+  ),
   measured('horizontal_distance', 1, 2, 'Distance along x: of a line, or of two points.'),
   measured('vertical_distance', 1, 2, 'Distance along y: of a line, or of two points.'),
   measured('radius', 1, 1, 'Radius of a circle or arc.'),
@@ -79,7 +90,9 @@ export const RegionRef = z
       .array(z.string().regex(/^[+-]?[A-Za-z][A-Za-z0-9_]{0,39}$/))
       .min(1)
       .max(400)
-      .describe('Ids of the curves around the region, in any order; a sign tells on which side of the curve it lies (+ left, - right).'),
+      .describe(
+        'Ids of the curves around the region, in any order; a sign tells on which side of the curve it lies (+ left, - right).',
+      ),
     at: z.tuple([z.number(), z.number()]).optional().describe('A point inside, mm; tells equals apart.'),
   })
   .describe('A closed region of a sketch, by the curves around it.');

@@ -10,11 +10,19 @@ import { solveSketch } from './solve.ts';
 type Points = SketchGeometry['points'];
 type Curves = SketchGeometry['curves'];
 
-const sketch = (points: Points, curves: Curves, constraints: Record<string, Constraint> = {}): SketchGeometry => ({ points, curves, constraints });
+const sketch = (points: Points, curves: Curves, constraints: Record<string, Constraint> = {}): SketchGeometry => ({
+  points,
+  curves,
+  constraints,
+});
 /** Dimensions here carry plain numbers: mm, or rad. */
 const valueIn = (s: SketchGeometry) => (id: string) => Number((s.constraints[id] as { value: string }).value);
 const solve = (s: SketchGeometry) => solveSketch(s, valueIn(s));
-const dim = (kind: 'distance' | 'horizontal_distance' | 'vertical_distance' | 'radius' | 'diameter' | 'angle', of: string[], value: number): Constraint => ({
+const dim = (
+  kind: 'distance' | 'horizontal_distance' | 'vertical_distance' | 'radius' | 'diameter' | 'angle',
+  of: string[],
+  value: number,
+): Constraint => ({
   kind,
   of,
   value: String(value),
@@ -71,7 +79,11 @@ describe('solving', () => {
   test('a line tangent to two circles touches both', () => {
     const s = sketch(
       { m: [0, 0], n: [40, 0], a: [1, 11], b: [39, 6] },
-      { one: { kind: 'circle', center: 'm', radius: 10 }, other: { kind: 'circle', center: 'n', radius: 5 }, l: line('a', 'b') },
+      {
+        one: { kind: 'circle', center: 'm', radius: 10 },
+        other: { kind: 'circle', center: 'n', radius: 5 },
+        l: line('a', 'b'),
+      },
       {
         f1: { kind: 'fixed', of: ['m'] },
         f2: { kind: 'fixed', of: ['n'] },
@@ -94,17 +106,33 @@ describe('solving', () => {
     ['a free point', 2, sketch({ a: [1, 1] }, {})],
     ['a free line', 4, sketch({ a: [0, 0], b: [5, 5] }, { l: line('a', 'b') })],
     ['a free circle', 3, sketch({ c: [0, 0] }, { k: { kind: 'circle', center: 'c', radius: 4 } })],
-    ['a free arc', 5, sketch({ c: [0, 0], p: [5, 0], q: [0, 5] }, { k: { kind: 'arc', center: 'c', from: 'p', to: 'q' } })],
-    ['a level line', 3, sketch({ a: [0, 0], b: [5, 1] }, { l: line('a', 'b') }, { h: { kind: 'horizontal', of: ['l'] } })],
+    [
+      'a free arc',
+      5,
+      sketch({ c: [0, 0], p: [5, 0], q: [0, 5] }, { k: { kind: 'arc', center: 'c', from: 'p', to: 'q' } }),
+    ],
+    [
+      'a level line',
+      3,
+      sketch({ a: [0, 0], b: [5, 1] }, { l: line('a', 'b') }, { h: { kind: 'horizontal', of: ['l'] } }),
+    ],
     [
       'a line from the origin, of given length',
       1,
-      sketch({ a: [0, 0], b: [5, 1] }, { l: line('a', 'b') }, { o: { kind: 'coincident', of: ['a', 'origin'] }, d: dim('distance', ['l'], 7) }),
+      sketch(
+        { a: [0, 0], b: [5, 1] },
+        { l: line('a', 'b') },
+        { o: { kind: 'coincident', of: ['a', 'origin'] }, d: dim('distance', ['l'], 7) },
+      ),
     ],
     [
       'two parallel lines',
       7,
-      sketch({ a: [0, 0], b: [5, 1], c: [0, 4], d: [6, 5] }, { l: line('a', 'b'), m: line('c', 'd') }, { p: { kind: 'parallel', of: ['l', 'm'] } }),
+      sketch(
+        { a: [0, 0], b: [5, 1], c: [0, 4], d: [6, 5] },
+        { l: line('a', 'b'), m: line('c', 'd') },
+        { p: { kind: 'parallel', of: ['l', 'm'] } },
+      ),
     ],
     [
       'two equal circles about one centre',
@@ -115,10 +143,22 @@ describe('solving', () => {
         { c1: { kind: 'concentric', of: ['k', 'm'] }, e: { kind: 'equal', of: ['k', 'm'] } },
       ),
     ],
-    ['two points mirrored across the y axis', 2, sketch({ a: [-4, 1], b: [5, 2] }, {}, { s: { kind: 'symmetric', of: ['a', 'b', 'y_axis'] } })],
+    [
+      'two points mirrored across the y axis',
+      2,
+      sketch({ a: [-4, 1], b: [5, 2] }, {}, { s: { kind: 'symmetric', of: ['a', 'b', 'y_axis'] } }),
+    ],
     ['a point on the x axis', 1, sketch({ a: [3, 1] }, {}, { o: { kind: 'coincident', of: ['a', 'x_axis'] } })],
-    ['a midpoint', 4, sketch({ a: [0, 0], b: [8, 0], m: [3, 1] }, { l: line('a', 'b') }, { m1: { kind: 'midpoint', of: ['m', 'l'] } })],
-    ['a line at an angle to an axis', 3, sketch({ a: [1, 1], b: [8, 3] }, { l: line('a', 'b') }, { a1: dim('angle', ['x_axis', 'l'], Math.PI / 6) })],
+    [
+      'a midpoint',
+      4,
+      sketch({ a: [0, 0], b: [8, 0], m: [3, 1] }, { l: line('a', 'b') }, { m1: { kind: 'midpoint', of: ['m', 'l'] } }),
+    ],
+    [
+      'a line at an angle to an axis',
+      3,
+      sketch({ a: [1, 1], b: [8, 3] }, { l: line('a', 'b') }, { a1: dim('angle', ['x_axis', 'l'], Math.PI / 6) }),
+    ],
   ])('%s has %d freedoms', (_, freedoms, s) => {
     const solved = solve(s);
     expect(solved.solved).toBe(true);
@@ -169,7 +209,11 @@ describe('solving', () => {
   test('a constraint on things it cannot hold for says what it needs', () => {
     const s = sketch({ a: [0, 0], b: [5, 0] }, { l: line('a', 'b') }, { r: dim('radius', ['l'], 5) });
     expect(solve(s).misfit).toEqual({ constraint: 'r', message: 'A radius needs a circle or an arc.' });
-    const z = sketch({ c: [0, 0] }, { k: { kind: 'circle', center: 'c', radius: 3 } }, { r: dim('diameter', ['k'], 0) });
+    const z = sketch(
+      { c: [0, 0] },
+      { k: { kind: 'circle', center: 'c', radius: 3 } },
+      { r: dim('diameter', ['k'], 0) },
+    );
     expect(solve(z).misfit?.message).toBe('A diameter must be more than zero.');
   });
 
@@ -184,7 +228,12 @@ describe('solving', () => {
       fc.property(fc.array(shift, { minLength: 8, maxLength: 8 }), (d) => {
         const moved = {
           ...good,
-          points: Object.fromEntries(Object.entries(good.points).map(([id, [x, y]], i) => [id, [x + d[2 * i]!, y + d[2 * i + 1]!] as [number, number]])),
+          points: Object.fromEntries(
+            Object.entries(good.points).map(([id, [x, y]], i) => [
+              id,
+              [x + d[2 * i]!, y + d[2 * i + 1]!] as [number, number],
+            ]),
+          ),
         };
         const again = solve(moved);
         expect(again.solved).toBe(true);
@@ -214,7 +263,11 @@ describe('dragging', () => {
   });
 
   test('a circle’s rim follows the pointer unless its size is given', () => {
-    const s = sketch({ c: [0, 0] }, { k: { kind: 'circle', center: 'c', radius: 5 } }, { f: { kind: 'fixed', of: ['c'] } });
+    const s = sketch(
+      { c: [0, 0] },
+      { k: { kind: 'circle', center: 'c', radius: 5 } },
+      { f: { kind: 'fixed', of: ['c'] } },
+    );
     const drag = new SketchDrag(s, valueIn(s), 'k', [5, 0]);
     expect((drag.moveTo([0, 12]).curves.k as { radius: number }).radius).toBeCloseTo(12, 9);
     s.constraints.d = dim('diameter', ['k'], 10);
@@ -236,7 +289,10 @@ describe('editing', () => {
   });
 
   test('two picked lines offer angle; two parallel ones their distance first', () => {
-    const s = sketch({ a: [0, 0], b: [9, 0], c: [0, 4], d: [9, 4], e: [3, 8] }, { l: line('a', 'b'), m: line('c', 'd'), n: line('c', 'e') });
+    const s = sketch(
+      { a: [0, 0], b: [9, 0], c: [0, 4], d: [9, 4], e: [3, 8] },
+      { l: line('a', 'b'), m: line('c', 'd'), n: line('c', 'e') },
+    );
     expect(readingsFor(s, ['l', 'm'])[0]).toMatchObject({ kind: 'distance', value: 4 });
     expect(readingsFor(s, ['l', 'n']).map((r) => r.kind)).toContain('angle');
     expect(readingsFor(s, ['l', 'n'])[0]!.kind).toBe('parallel');

@@ -38,7 +38,10 @@ export function sketchSize(sketch: SketchGeometry): number {
 }
 
 /** Settle the equations of `system` in place; false if some cannot be met. */
-function settle(system: System, tolerance: number): { ok: boolean; iterations: number; residual: number; split: Split } {
+function settle(
+  system: System,
+  tolerance: number,
+): { ok: boolean; iterations: number; residual: number; split: Split } {
   const split = splitGroups(system);
   let iterations = 0;
   let residual = 0;
@@ -73,7 +76,11 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
   }
   const outcome = settle(system, tolerance);
   if (!outcome.ok) {
-    return unsolved(sketch, { clash: smallestClash(sketch, dimension, tolerance), iterations: outcome.iterations, residual: outcome.residual });
+    return unsolved(sketch, {
+      clash: smallestClash(sketch, dimension, tolerance),
+      iterations: outcome.iterations,
+      residual: outcome.residual,
+    });
   }
   const { freedoms, movingSlots, redundant } = freedomsOf(outcome.split);
   const redundantOwners = new Set([...system.redundant, ...redundant, ...outcome.split.without.map((e) => e.owner)]);
@@ -126,7 +133,8 @@ function looseEntities(sketch: SketchGeometry, system: System, moving: ReadonlyS
   };
   for (const id of Object.keys(sketch.points)) if (pointMoves(id)) loose.add(id);
   for (const [id, line] of system.lines) {
-    if (id in sketch.curves && [line.from.x, line.from.y, line.to.x, line.to.y].some((s) => moving.has(s))) loose.add(id);
+    if (id in sketch.curves && [line.from.x, line.from.y, line.to.x, line.to.y].some((s) => moving.has(s)))
+      loose.add(id);
   }
   for (const [id, round] of system.rounds) {
     const slots = [round.radius, round.center.x, round.center.y, ...round.ends.flatMap((e) => [e.x, e.y])];
@@ -160,7 +168,11 @@ function smallestClash(sketch: SketchGeometry, dimension: (id: string) => number
   return all.filter((id) => !out.has(id));
 }
 
-function misfitOf(sketch: SketchGeometry, dimension: (id: string) => number, error: ConstraintMisfit): { constraint: string; message: string } {
+function misfitOf(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  error: ConstraintMisfit,
+): { constraint: string; message: string } {
   for (const id of Object.keys(sketch.constraints)) {
     try {
       buildSystem({ ...sketch, constraints: { [id]: sketch.constraints[id]! } }, dimension);

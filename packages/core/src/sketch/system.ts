@@ -29,7 +29,11 @@ export interface System {
  * @param dimension the value of each dimension constraint by id, mm or rad
  * @param skip constraints to leave out
  */
-export function buildSystem(sketch: SketchGeometry, dimension: (constraintId: string) => number, skip: ReadonlySet<string> = new Set()): System {
+export function buildSystem(
+  sketch: SketchGeometry,
+  dimension: (constraintId: string) => number,
+  skip: ReadonlySet<string> = new Set(),
+): System {
   return new SystemBuilder(sketch, dimension, skip).build();
 }
 
@@ -46,7 +50,10 @@ class SystemBuilder {
     private readonly dimension: (id: string) => number,
     private readonly skip: ReadonlySet<string>,
   ) {
-    const point = (x: number, y: number, fixed: boolean) => ({ x: this.merger.add(x, fixed), y: this.merger.add(y, fixed) });
+    const point = (x: number, y: number, fixed: boolean) => ({
+      x: this.merger.add(x, fixed),
+      y: this.merger.add(y, fixed),
+    });
     const origin = point(0, 0, true);
     this.points.set(BUILT_IN.origin, origin);
     this.lines.set(BUILT_IN.xAxis, { from: origin, to: point(1, 0, true) });
@@ -156,7 +163,9 @@ class SystemBuilder {
       case 'parallel':
       case 'perpendicular': {
         const message = `${c.kind === 'parallel' ? 'Parallel' : 'Perpendicular'} needs two lines.`;
-        return [(c.kind === 'parallel' ? parallel : perpendicular)(id, line(c.of[0]!, message), line(c.of[1]!, message))];
+        return [
+          (c.kind === 'parallel' ? parallel : perpendicular)(id, line(c.of[0]!, message), line(c.of[1]!, message)),
+        ];
       }
       case 'tangent':
         return [this.tangent(id, c.of, v)];
@@ -167,7 +176,12 @@ class SystemBuilder {
       }
       case 'symmetric': {
         const message = 'Symmetric needs two points and the line between them.';
-        return symmetric(id, this.rooted(this.point(c.of[0]!, message)), this.rooted(this.point(c.of[1]!, message)), line(c.of[2]!, message));
+        return symmetric(
+          id,
+          this.rooted(this.point(c.of[0]!, message)),
+          this.rooted(this.point(c.of[1]!, message)),
+          line(c.of[2]!, message),
+        );
       }
       case 'angle': {
         const message = 'An angle needs two lines.';

@@ -18,7 +18,9 @@ export const FaceRef = z
       .string()
       .min(1)
       .max(500)
-      .describe('Where the face came from: step:start, step:end or step:side:curve; a shorter beginning will do if only one face fits.'),
+      .describe(
+        'Where the face came from: step:start, step:end or step:side:curve; a shorter beginning will do if only one face fits.',
+      ),
     near: vector.optional().describe('A point on the face when it was picked, mm; tells equals apart.'),
     normal: vector.optional().describe('Outward normal when it was picked.'),
   })
@@ -27,6 +29,8 @@ export type FaceRef = z.infer<typeof FaceRef>;
 
 export const Regions = z.union([z.literal('all'), z.array(RegionRef).min(1).max(2000)]);
 
-export const Bodies = z.union([z.literal('all'), z.array(z.string().max(60)).min(1).max(200)]).describe('"all", or the ids of the steps that made them.');
+export const Bodies = z
+  .union([z.literal('all'), z.array(z.string().max(60)).min(1).max(200)])
+  .describe('"all", or the ids of the steps that made them.');
 
 export const StepId = Id;

@@ -9,7 +9,12 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
   {
     name: '001-projects-designs-changes',
     async up(q) {
-      await q.createTable('projects', { id: { ...key(40), primaryKey: true }, name: key(80), createdAt: date, updatedAt: date });
+      await q.createTable('projects', {
+        id: { ...key(40), primaryKey: true },
+        name: key(80),
+        createdAt: date,
+        updatedAt: date,
+      });
       await q.createTable('designs', {
         id: { ...key(40), primaryKey: true },
         projectId: { ...key(40), references: { model: 'projects', key: 'id' }, onDelete: 'CASCADE' },
@@ -51,7 +56,10 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
 /** Bring the database to the newest form; safe to call at every start. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }: { context: QueryInterface }) => up(context) })),
+    migrations: MIGRATIONS.map(({ name, up }) => ({
+      name,
+      up: ({ context }: { context: QueryInterface }) => up(context),
+    })),
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,

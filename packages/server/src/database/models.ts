@@ -1,4 +1,11 @@
-import { DataTypes, Model, Sequelize, type CreationOptional, type InferAttributes, type InferCreationAttributes } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  Sequelize,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+} from 'sequelize';
 
 export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
   declare id: string;
@@ -48,9 +55,20 @@ const DOCUMENT = DataTypes.TEXT('long');
 export function defineModels(sequelize: Sequelize): void {
   const id = { type: DataTypes.STRING(40), primaryKey: true };
   const date = DataTypes.DATE(3);
-  ProjectRow.init({ id, name: DataTypes.STRING(80), createdAt: date, updatedAt: date }, { sequelize, tableName: 'projects' });
+  ProjectRow.init(
+    { id, name: DataTypes.STRING(80), createdAt: date, updatedAt: date },
+    { sequelize, tableName: 'projects' },
+  );
   DesignRow.init(
-    { id, projectId: DataTypes.STRING(40), name: DataTypes.STRING(80), revision: DataTypes.INTEGER, document: DOCUMENT, createdAt: date, updatedAt: date },
+    {
+      id,
+      projectId: DataTypes.STRING(40),
+      name: DataTypes.STRING(80),
+      revision: DataTypes.INTEGER,
+      document: DOCUMENT,
+      createdAt: date,
+      updatedAt: date,
+    },
     { sequelize, tableName: 'designs' },
   );
   PictureRow.init(

@@ -40,7 +40,10 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
   if (running) await endProcess(running);
 
   if (fresh) await initialise(dataDir);
-  const access: Access = { password: known?.password ?? randomBytes(24).toString('base64url'), port: wantedPort || (await freePort(known?.port)) };
+  const access: Access = {
+    password: known?.password ?? randomBytes(24).toString('base64url'),
+    port: wantedPort || (await freePort(known?.port)),
+  };
   writeFileSync(accessFile, JSON.stringify(access), { mode: 0o600 });
 
   // Unix socket paths are short by law; the data directory's may not be.
@@ -96,7 +99,13 @@ function urlOf({ password, port }: Access): string {
 
 async function initialise(dataDir: string): Promise<void> {
   const user = userInfo().uid === 0 ? ['--user=root'] : [];
-  await run('mariadb-install-db', ['--no-defaults', `--datadir=${dataDir}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...user]);
+  await run('mariadb-install-db', [
+    '--no-defaults',
+    `--datadir=${dataDir}`,
+    '--auth-root-authentication-method=normal',
+    '--skip-test-db',
+    ...user,
+  ]);
 }
 
 function writeInit(directory: string, password: string): string {

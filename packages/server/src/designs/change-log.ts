@@ -10,28 +10,52 @@ export interface Acknowledged {
   /** The design's revision after this change. */
   readonly revision: number;
   /** Changes by others between the sender's revision and this one, oldest first. */
-  readonly missed: readonly { readonly revision: number; readonly id: string; readonly label: string; readonly patches: Patches }[];
+  readonly missed: readonly {
+    readonly revision: number;
+    readonly id: string;
+    readonly label: string;
+    readonly patches: Patches;
+  }[];
 }
 
 /**
  * @param base the revision the sender made the change on
  * @throws Refusal 404, 409 when it cannot be rebased, 422 when the outcome is unsound
  */
-export async function appendChange(sequelize: Sequelize, designId: string, base: number, change: Change): Promise<Acknowledged> {
+export async function appendChange(
+  sequelize: Sequelize,
+  designId: string,
+  base: number,
+  change: Change,
+): Promise<Acknowledged> {
   return sequelize.transaction(async (transaction) => {
     const design = await DesignRow.findByPk(designId, { transaction, lock: transaction.LOCK.UPDATE });
     if (!design) throw new Refusal(404, 'This design no longer exists.');
     const before = await ChangeRow.findOne({ where: { designId, changeId: change.id }, transaction });
     // Sent again because the answer was lost; it is already kept.
-    if (before) return { revision: before.revision, missed: await changesSince(designId, base, before.revision - 1, transaction) };
+    if (before)
+      return {
+        revision: before.revision,
+        missed: await changesSince(designId, base, before.revision - 1, transaction),
+      };
     if (base > design.revision) {
-      throw new Refusal(409, `This change was made on revision ${base}, which the server does not have (it has ${design.revision}); reload the design.`);
+      throw new Refusal(
+        409,
+        `This change was made on revision ${base}, which the server does not have (it has ${design.revision}); reload the design.`,
+      );
     }
     const missed = await changesSince(designId, base, design.revision, transaction);
     const clash = missed.find((m) => overlaps(m.patches, change.patches));
-    if (clash) throw new Refusal(409, `Meanwhile someone else made a change to the same thing (“${clash.label}”); yours was not made.`);
+    if (clash)
+      throw new Refusal(
+        409,
+        `Meanwhile someone else made a change to the same thing (“${clash.label}”); yours was not made.`,
+      );
 
-    const outcome = applyChange(JSON.parse(design.document) as Design, change.patches as Parameters<typeof applyChange>[1]);
+    const outcome = applyChange(
+      JSON.parse(design.document) as Design,
+      change.patches as Parameters<typeof applyChange>[1],
+    );
     if (!outcome.ok) throw new Refusal(422, outcome.message);
     const revision = design.revision + 1;
     await ChangeRow.create(
@@ -48,14 +72,28 @@ export async function appendChange(sequelize: Sequelize, designId: string, base:
       },
       { transaction },
     );
-    await design.update({ revision, document: JSON.stringify(outcome.design), name: outcome.design.name }, { transaction });
+    await design.update(
+      { revision, document: JSON.stringify(outcome.design), name: outcome.design.name },
+      { transaction },
+    );
     return { revision, missed };
   });
 }
 
 async function changesSince(designId: string, after: number, upTo: number, transaction: Transaction) {
-  const rows = await ChangeRow.findAll({ where: { designId }, order: ['revision'], offset: after, limit: Math.max(0, upTo - after), transaction });
-  return rows.map((r) => ({ revision: r.revision, id: r.changeId, label: r.label, patches: JSON.parse(r.patches) as Patches }));
+  const rows = await ChangeRow.findAll({
+    where: { designId },
+    order: ['revision'],
+    offset: after,
+    limit: Math.max(0, upTo - after),
+    transaction,
+  });
+  return rows.map((r) => ({
+    revision: r.revision,
+    id: r.changeId,
+    label: r.label,
+    patches: JSON.parse(r.patches) as Patches,
+  }));
 }
 
 /** Do two sets of patches write to the same place, or one inside what the other replaces? */
@@ -69,11 +107,24 @@ function isPrefix(short: readonly (string | number)[], long: readonly (string | 
 
 /** The log without its patches: enough for undo state and a list of history. */
 export async function logOf(designId: string): Promise<(LoggedChange & { revision: number })[]> {
-  const rows = await ChangeRow.findAll({ where: { designId }, order: ['revision'], attributes: ['revision', 'changeId', 'kind', 'target', 'label'] });
-  return rows.map((r) => ({ revision: r.revision, id: r.changeId, kind: r.kind, of: r.target ?? undefined, label: r.label }));
+  const rows = await ChangeRow.findAll({
+    where: { designId },
+    order: ['revision'],
+    attributes: ['revision', 'changeId', 'kind', 'target', 'label'],
+  });
+  return rows.map((r) => ({
+    revision: r.revision,
+    id: r.changeId,
+    kind: r.kind,
+    of: r.target ?? undefined,
+    label: r.label,
+  }));
 }
 
-export async function changeNamed(designId: string, changeId: string): Promise<{ patches: Patches; inverse: Patches; label: string }> {
+export async function changeNamed(
+  designId: string,
+  changeId: string,
+): Promise<{ patches: Patches; inverse: Patches; label: string }> {
   const row = await ChangeRow.findOne({ where: { designId, changeId } });
   if (!row) throw new Refusal(404, 'This change is not in the design’s history.');
   return { label: row.label, patches: JSON.parse(row.patches) as Patches, inverse: JSON.parse(row.inverse) as Patches };

@@ -29,12 +29,17 @@ export function pictureRoutes(): Router {
 
   /** Part and key of each picture there is. */
   router.get('/', async (ctx) => {
-    const rows = await PictureRow.findAll({ where: { designId: ctx.params.design! }, attributes: ['part', 'pictureKey'] });
+    const rows = await PictureRow.findAll({
+      where: { designId: ctx.params.design! },
+      attributes: ['part', 'pictureKey'],
+    });
     ctx.body = rows.map((r) => ({ part: r.part, key: r.pictureKey }));
   });
 
   router.get('/:part/:key', async (ctx) => {
-    const row = await PictureRow.findOne({ where: { designId: ctx.params.design!, part: ctx.params.part!, pictureKey: ctx.params.key! } });
+    const row = await PictureRow.findOne({
+      where: { designId: ctx.params.design!, part: ctx.params.part!, pictureKey: ctx.params.key! },
+    });
     if (!row) throw new Refusal(404, 'There is no such picture.');
     // Named by content, so it can be kept as long as the browser likes.
     ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
@@ -47,7 +52,8 @@ export function pictureRoutes(): Router {
     const row = await DesignRow.findByPk(design, { attributes: ['id', 'document'] });
     if (!row) throw new Refusal(404, 'This design no longer exists.');
     const known = (JSON.parse(row.document) as Design).parts;
-    if (!Object.hasOwn(known, part) || !KEY.test(key)) throw new Refusal(422, 'This picture is of no part of the design.');
+    if (!Object.hasOwn(known, part) || !KEY.test(key))
+      throw new Refusal(422, 'This picture is of no part of the design.');
     const chunks: Buffer[] = [];
     let size = 0;
     for await (const chunk of ctx.req as AsyncIterable<Buffer>) {

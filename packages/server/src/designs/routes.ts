@@ -43,7 +43,8 @@ export function designRoutes(sequelize: Sequelize): Router {
     const body = ctx.request.body as { format?: unknown };
     let design: Design;
     if (body && 'format' in body) {
-      if (ctx.request.length && ctx.request.length > MAX_FILE_BYTES) throw new Refusal(413, 'This design file is too large.');
+      if (ctx.request.length && ctx.request.length > MAX_FILE_BYTES)
+        throw new Refusal(413, 'This design file is too large.');
       const read = parseDesign(body);
       if (!read.ok) throw new Refusal(422, read.message);
       design = read.design;
@@ -75,7 +76,8 @@ export function designRoutes(sequelize: Sequelize): Router {
 
   router.post('/designs/:design/changes', async (ctx) => {
     const sent = Sent.safeParse(ctx.request.body);
-    if (!sent.success) throw new Refusal(422, 'This change cannot be read; reload the page, which may be older than the server.');
+    if (!sent.success)
+      throw new Refusal(422, 'This change cannot be read; reload the page, which may be older than the server.');
     ctx.body = await appendChange(sequelize, ctx.params.design!, sent.data.base, sent.data.change);
   });
 

@@ -31,9 +31,11 @@ export function projectRoutes(): Router {
   router.get('/', async (ctx) => {
     const [projects, counts] = await Promise.all([
       ProjectRow.findAll({ order: [['updatedAt', 'DESC']] }),
-      DesignRow.findAll({ attributes: ['projectId', [fn('COUNT', col('id')), 'count']], group: ['projectId'], raw: true }) as unknown as Promise<
-        { projectId: string; count: number }[]
-      >,
+      DesignRow.findAll({
+        attributes: ['projectId', [fn('COUNT', col('id')), 'count']],
+        group: ['projectId'],
+        raw: true,
+      }) as unknown as Promise<{ projectId: string; count: number }[]>,
     ]);
     const countOf = new Map(counts.map((c) => [c.projectId, Number(c.count)]));
     ctx.body = projects.map((p) => ({ id: p.id, name: p.name, designs: countOf.get(p.id) ?? 0, changed: p.updatedAt }));

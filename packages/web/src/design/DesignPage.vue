@@ -44,7 +44,8 @@ watch(
       await design.open(id);
       const active = design.design?.partOrder[0] ?? null;
       session.openPart(active);
-      if (design.design && design.ledger) await showShared(id, design.design, design.ledger, active, evaluation.showEarlier);
+      if (design.design && design.ledger)
+        await showShared(id, design.design, design.ledger, active, evaluation.showEarlier);
       if (evaluation.parts.size > 0) await new Promise((shown) => setTimeout(shown, FIRST_PICTURE_MS));
       kernelMayStart.value = true;
     } catch (error) {
@@ -66,7 +67,13 @@ const PAUSE_MS = 4000;
 watchDebounced(
   [() => evaluation.parts, () => design.saveState, () => evaluation.busy],
   () => {
-    const open = design.id && design.design && design.ledger && !evaluation.busy && design.saveState === 'saved' && !session.inSketch;
+    const open =
+      design.id &&
+      design.design &&
+      design.ledger &&
+      !evaluation.busy &&
+      design.saveState === 'saved' &&
+      !session.inSketch;
     if (open) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
   },
   { debounce: PAUSE_MS },
@@ -84,7 +91,9 @@ watch(
     if (session.pickingFor && !steps[session.pickingFor.step]) session.pickingFor = null;
     if (editing.geometry.value) {
       const known = editing.geometry.value;
-      session.entities = session.entities.filter((e) => e in known.points || e in known.curves || e in known.constraints || /^(origin|[xy]_axis)$/.test(e));
+      session.entities = session.entities.filter(
+        (e) => e in known.points || e in known.curves || e in known.constraints || /^(origin|[xy]_axis)$/.test(e),
+      );
     }
   },
 );

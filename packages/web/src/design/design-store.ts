@@ -1,5 +1,15 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import { applyAccepted, applyChange, applyEdit, Ledger, undoState, type Change, type Design, type Edit, type LoggedChange } from '@helb/core';
+import {
+  applyAccepted,
+  applyChange,
+  applyEdit,
+  Ledger,
+  undoState,
+  type Change,
+  type Design,
+  type Edit,
+  type LoggedChange,
+} from '@helb/core';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -90,7 +100,13 @@ export const useDesign = defineStore('design', () => {
     if (!outcome.ok) return outcome.message;
     if (outcome.patches.length === 0) return null;
     keep(
-      { id: nanoid(), kind: 'edit', command: command.command, label: command.label, patches: outcome.patches as Patches },
+      {
+        id: nanoid(),
+        kind: 'edit',
+        command: command.command,
+        label: command.label,
+        patches: outcome.patches as Patches,
+      },
       outcome.design,
       outcome.inverse as Patches,
     );
@@ -107,7 +123,9 @@ export const useDesign = defineStore('design', () => {
     // In the browser first: if the tab closes now, the next visit sends it.
     void outbox
       .add(designId, change)
-      .catch(() => toast.error('This browser’s storage is full or closed; changes are kept only once the server has them.'))
+      .catch(() =>
+        toast.error('This browser’s storage is full or closed; changes are kept only once the server has them.'),
+      )
       .then(() => flush());
   }
 
@@ -135,7 +153,10 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  function settle(change: Change, answer: { revision: number; missed: { id: string; label: string; patches: Patches }[] }): void {
+  function settle(
+    change: Change,
+    answer: { revision: number; missed: { id: string; label: string; patches: Patches }[] },
+  ): void {
     let current = acknowledged!;
     for (const patches of [...answer.missed.map((m) => m.patches), change.patches])
       current = applyAccepted(current, patches as Parameters<typeof applyAccepted>[1]);
@@ -183,9 +204,14 @@ export const useDesign = defineStore('design', () => {
     }
     const patches = kind === 'undo' ? entry.inverse : entry.patches;
     const outcome = applyChange(design.value, patches as Parameters<typeof applyChange>[1]);
-    if (!outcome.ok) return `This cannot be ${kind === 'undo' ? 'taken back' : 'made again'} any more: ${outcome.message}`;
+    if (!outcome.ok)
+      return `This cannot be ${kind === 'undo' ? 'taken back' : 'made again'} any more: ${outcome.message}`;
     known.set(target, entry);
-    keep({ id: nanoid(), kind, of: target, command: kind, label: entry.label, patches }, outcome.design, outcome.inverse as Patches);
+    keep(
+      { id: nanoid(), kind, of: target, command: kind, label: entry.label, patches },
+      outcome.design,
+      outcome.inverse as Patches,
+    );
     return null;
   }
 
@@ -194,5 +220,23 @@ export const useDesign = defineStore('design', () => {
   const undoLabel = computed(() => log.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '');
   const redoLabel = computed(() => log.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
 
-  return { id, project, design, ledger, revision, saveState, log, undoCount, canUndo, canRedo, undoLabel, redoLabel, open, close, edit, undo, redo };
+  return {
+    id,
+    project,
+    design,
+    ledger,
+    revision,
+    saveState,
+    log,
+    undoCount,
+    canUndo,
+    canRedo,
+    undoLabel,
+    redoLabel,
+    open,
+    close,
+    edit,
+    undo,
+    redo,
+  };
 });

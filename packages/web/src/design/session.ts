@@ -4,7 +4,14 @@ import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
 export type Pick =
-  | { readonly kind: 'face'; readonly body: string; readonly face: number; readonly ref: FaceRef; readonly flat: boolean; readonly label: string }
+  | {
+      readonly kind: 'face';
+      readonly body: string;
+      readonly face: number;
+      readonly ref: FaceRef;
+      readonly flat: boolean;
+      readonly label: string;
+    }
   | { readonly kind: 'edge'; readonly body: string; readonly edge: number; readonly label: string }
   | { readonly kind: 'region'; readonly step: string; readonly ref: RegionRef; readonly key: string }
   | { readonly kind: 'datum'; readonly datum: 'floor' | 'wall' | 'side' };

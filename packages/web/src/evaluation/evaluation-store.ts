@@ -96,7 +96,8 @@ export const useEvaluation = defineStore('evaluation', () => {
     try {
       await own.evaluate(job.design, job.focus, order, listener);
     } catch (error) {
-      if (remote === own) restart(`The geometry kernel failed at ${doing} and was started again (${sentenceOf(error)}).`);
+      if (remote === own)
+        restart(`The geometry kernel failed at ${doing} and was started again (${sentenceOf(error)}).`);
       return;
     }
     if (remote !== own) return;
@@ -116,7 +117,9 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   function check(): void {
     if (!running || performance.now() - lastSign < CALL_LIMIT_MS) return;
-    restart(`${doing.charAt(0).toUpperCase() + doing.slice(1)} took longer than ${CALL_LIMIT_MS / 1000} s and was stopped; change it, or try again.`);
+    restart(
+      `${doing.charAt(0).toUpperCase() + doing.slice(1)} took longer than ${CALL_LIMIT_MS / 1000} s and was stopped; change it, or try again.`,
+    );
   }
 
   /** The user's stop: ends the work at once; the last good picture stays. */

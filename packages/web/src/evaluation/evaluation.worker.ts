@@ -22,7 +22,11 @@ const FILE_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) 
 /** How often, ms, a long evaluation lets messages in. */
 const BREATHE_MS = 12;
 
-const ready = loadKernel({ wasmUrl }).then((kernel) => ({ kernel, evaluator: new PartEvaluator(kernel), painter: new PartPainter(kernel) }));
+const ready = loadKernel({ wasmUrl }).then((kernel) => ({
+  kernel,
+  evaluator: new PartEvaluator(kernel),
+  painter: new PartPainter(kernel),
+}));
 /** Key of the picture of each part the page got last. */
 const sent = new Map<string, string>();
 let latest = 0;
@@ -62,7 +66,8 @@ async function evaluate(
     for (const partId of order) {
       const outcome = await evaluator.evaluate(design, ledger, partId, {
         progress: (done, total, step) => {
-          if (performance.now() - breathed > BREATHE_MS) listener.progress({ part: design.parts[partId]!.name, step, done, total });
+          if (performance.now() - breathed > BREATHE_MS)
+            listener.progress({ part: design.parts[partId]!.name, step, done, total });
         },
         breathe: async () => {
           if (performance.now() - breathed > BREATHE_MS) {
@@ -96,7 +101,13 @@ async function evaluate(
 }
 
 /** Pictures from the last visit, while the kernel starts. */
-async function showRemembered(design: Design, ledger: Ledger, order: readonly string[], listener: EvaluationListener, current: () => boolean): Promise<void> {
+async function showRemembered(
+  design: Design,
+  ledger: Ledger,
+  order: readonly string[],
+  listener: EvaluationListener,
+  current: () => boolean,
+): Promise<void> {
   for (const partId of order) {
     const view = await recallPart(design, ledger, partId);
     if (view && current() && !sent.has(partId)) listener.part(view);
@@ -110,13 +121,18 @@ async function exportDesign(design: Design, format: 'step' | 'stl', parts: reado
   for (const id of parts) {
     const outcome = await evaluator.evaluate(design, ledger, id);
     const failed = outcome.steps.find((s) => s.status === 'failed');
-    if (failed) throw new Error(`${design.parts[id]!.name} has a step that fails (${design.parts[id]!.steps[failed.id]!.name}); mend it before exporting.`);
+    if (failed)
+      throw new Error(
+        `${design.parts[id]!.name} has a step that fails (${design.parts[id]!.steps[failed.id]!.name}); mend it before exporting.`,
+      );
     if (outcome.bodies.length > 0) outcomes.push(outcome);
   }
   if (outcomes.length === 0) throw new Error('There is no solid to export yet; extrude something first.');
   const bytes =
     format === 'step'
-      ? kernel.exportStep(outcomes.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })))
+      ? kernel.exportStep(
+          outcomes.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
+        )
       : writeStl(
           outcomes.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, FILE_QUALITY))),
           design.name,

@@ -34,7 +34,12 @@ export async function rememberPart(design: Design, ledger: Ledger, part: string,
     if (count <= MOST_KEPT) return;
     const tx = db.transaction('pictures', 'readwrite');
     let surplus = count - MOST_KEPT;
-    for (let cursor = await tx.store.index('at').openCursor(); cursor && surplus > 0; cursor = await cursor.continue(), surplus--) await cursor.delete();
+    for (
+      let cursor = await tx.store.index('at').openCursor();
+      cursor && surplus > 0;
+      cursor = await cursor.continue(), surplus--
+    )
+      await cursor.delete();
     await tx.done;
   } catch {
     // See recallPart.

@@ -12,7 +12,13 @@ async function quietly(work: () => Promise<void>): Promise<void> {
 }
 
 /** Fetch those that still fit the design, the active part's first. */
-export async function showShared(id: string, design: Design, ledger: Ledger, active: string | null, show: (view: PartView) => void): Promise<void> {
+export async function showShared(
+  id: string,
+  design: Design,
+  ledger: Ledger,
+  active: string | null,
+  show: (view: PartView) => void,
+): Promise<void> {
   await quietly(async () => {
     const kept = await server.pictures(id);
     const fitting = kept.filter(({ part, key }) => design.parts[part] && pictureKey(design, ledger, part) === key);
@@ -22,7 +28,12 @@ export async function showShared(id: string, design: Design, ledger: Ledger, act
 }
 
 /** Leave the pictures of what is shown now for the next visitor. */
-export async function keepShared(id: string, design: Design, ledger: Ledger, views: ReadonlyMap<string, PartView>): Promise<void> {
+export async function keepShared(
+  id: string,
+  design: Design,
+  ledger: Ledger,
+  views: ReadonlyMap<string, PartView>,
+): Promise<void> {
   await quietly(async () => {
     const known = new Map((await server.pictures(id)).map((p) => [p.part, p.key]));
     for (const [part, view] of views) {

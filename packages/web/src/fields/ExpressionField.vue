@@ -79,7 +79,12 @@ function leave(event: FocusEvent): void {
       class="absolute top-full left-0 z-30 mt-1 block w-64 rounded-md border border-bad/40 bg-panel p-2 text-left font-sans text-xs font-normal whitespace-normal text-bad shadow-sm"
     >
       {{ fault }}
-      <button v-if="unknown && make" class="mt-1 block font-medium text-link underline" @mousedown.prevent @click="makeUnknown">
+      <button
+        v-if="unknown && make"
+        class="mt-1 block font-medium text-link underline"
+        @mousedown.prevent
+        @click="makeUnknown"
+      >
         Make a dimension “{{ unknown }}”
       </button>
     </span>

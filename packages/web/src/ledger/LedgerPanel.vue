@@ -14,7 +14,9 @@ function matches(entry: DimensionEntry): boolean {
   const wanted = query.value.trim().toLowerCase();
   if (!wanted) return true;
   const ledger = design.ledger!;
-  return [entry.path.join('.'), ledger.shown(entry), ledger.format(ledger.valueOfEntry(entry))].some((text) => text.toLowerCase().includes(wanted));
+  return [entry.path.join('.'), ledger.shown(entry), ledger.format(ledger.valueOfEntry(entry))].some((text) =>
+    text.toLowerCase().includes(wanted),
+  );
 }
 
 const groups = computed(() => {
@@ -27,13 +29,17 @@ const groups = computed(() => {
   return [
     { title: 'Dials', entries: shown.filter((e) => e.dial) },
     { title: 'Design', entries: shown.filter((e) => e.owner.level === 'design' && !e.dial) },
-    ...parts.map((id) => ({ title: d.parts[id]!.name, entries: shown.filter((e) => !e.dial && 'part' in e.owner && e.owner.part === id) })),
+    ...parts.map((id) => ({
+      title: d.parts[id]!.name,
+      entries: shown.filter((e) => !e.dial && 'part' in e.owner && e.owner.part === id),
+    })),
   ].filter((g) => g.entries.length > 0);
 });
 const usage = computed(() => {
   const counts = new Map<string, number>();
   const ledger = design.ledger;
-  for (const e of ledger?.entries ?? []) for (const ref of ledger!.dependenciesOf(e)) counts.set(ref, (counts.get(ref) ?? 0) + 1);
+  for (const e of ledger?.entries ?? [])
+    for (const ref of ledger!.dependenciesOf(e)) counts.set(ref, (counts.get(ref) ?? 0) + 1);
   return counts;
 });
 
@@ -54,7 +60,13 @@ function addDial(): void {
       <button class="rounded px-1.5 text-xs font-medium text-link hover:bg-tray" @click="addDial">New dial</button>
     </header>
     <div class="px-3 pb-1">
-      <input v-model="query" class="field" placeholder="Find a name or a value" aria-label="Find a name or a value" @keydown.stop />
+      <input
+        v-model="query"
+        class="field"
+        placeholder="Find a name or a value"
+        aria-label="Find a name or a value"
+        @keydown.stop
+      />
     </div>
     <div class="min-h-0 flex-1 overflow-y-auto pb-3">
       <template v-for="group in groups" :key="group.title">
@@ -62,7 +74,11 @@ function addDial(): void {
         <LedgerRow v-for="entry in group.entries" :key="entry.ref" :entry="entry" :used="usage.get(entry.ref) ?? 0" />
       </template>
       <p v-if="groups.length === 0" class="px-3.5 py-3 text-quiet">
-        {{ query ? 'No dimension has that name or value.' : 'Numbers appear here as they are made. A dial is a number you mean to change later.' }}
+        {{
+          query
+            ? 'No dimension has that name or value.'
+            : 'Numbers appear here as they are made. A dial is a number you mean to change later.'
+        }}
       </p>
     </div>
   </section>

@@ -18,7 +18,9 @@ const ledger = computed(() => design.ledger!);
 const value = computed(() => ledger.value.valueOfEntry(props.entry));
 const shown = computed(() => ledger.value.format(value.value));
 const expression = computed(() => ledger.value.shown(props.entry));
-const label = computed(() => (props.entry.owner.level === 'sketch' || props.entry.owner.level === 'slot' ? `${props.entry.path.at(-2)}.` : ''));
+const label = computed(() =>
+  props.entry.owner.level === 'sketch' || props.entry.owner.level === 'slot' ? `${props.entry.path.at(-2)}.` : '',
+);
 const lit = computed(() => session.hoveredDimension === props.entry.ref);
 
 const range = computed(() => {
@@ -29,7 +31,13 @@ const range = computed(() => {
   if (!min.ok || !max.ok) return null;
   const kind = kindOfPowers(value.value.quantity.powers) ?? 'number';
   const factor = displayFactor(kind, design.design!.units);
-  return { kind, factor, min: min.quantity.value / factor, max: max.quantity.value / factor, now: value.value.quantity.value / factor };
+  return {
+    kind,
+    factor,
+    min: min.quantity.value / factor,
+    max: max.quantity.value / factor,
+    now: value.value.quantity.value / factor,
+  };
 });
 
 function slide(event: Event): void {
@@ -54,7 +62,12 @@ function remove(): void {
     <div class="flex items-baseline gap-2">
       <span class="flex min-w-0 flex-1 items-baseline">
         <span v-if="label" class="shrink-0 text-quiet">{{ label }}</span>
-        <NameField :name="entry.name" label="Name of the dimension" :fixed="entry.owner.level === 'slot'" :rename="(name) => rename(entry.ref, name)" />
+        <NameField
+          :name="entry.name"
+          label="Name of the dimension"
+          :fixed="entry.owner.level === 'slot'"
+          :rename="(name) => rename(entry.ref, name)"
+        />
       </span>
       <button
         v-if="entry.owner.level === 'design' || entry.owner.level === 'part'"

@@ -55,7 +55,10 @@ const openFile = (event: Event) =>
     const file = input.files?.[0];
     if (!file) return;
     try {
-      if (file.size > MAX_FILE_BYTES) throw new Error(`${file.name} is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most a design file can be.`);
+      if (file.size > MAX_FILE_BYTES)
+        throw new Error(
+          `${file.name} is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most a design file can be.`,
+        );
       const text = await file.text();
       // Read here first: the reason appears at once, and nothing broken is sent.
       const read = readDesign(text);
@@ -80,7 +83,9 @@ onMounted(load);
 <template>
   <PageFrame>
     <p class="text-quiet"><RouterLink to="/" class="hover:underline">Projects</RouterLink> /</p>
-    <h1 class="text-xl font-semibold"><NameField v-if="title" class="inline-block" :name="title" label="Name of the project" :rename="rename" /></h1>
+    <h1 class="text-xl font-semibold">
+      <NameField v-if="title" class="inline-block" :name="title" label="Name of the project" :rename="rename" />
+    </h1>
     <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }}</p>
     <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
       <li v-for="d in designs ?? []" :key="d.id" class="flex items-center hover:bg-signal-soft">
@@ -92,16 +97,38 @@ onMounted(load);
           <button class="font-medium text-bad underline" @click="remove(d.id)">Delete it</button>
           <button class="underline" @click="confirming = null">Keep it</button>
         </span>
-        <button v-else class="px-3 text-quiet hover:text-bad" :aria-label="`Delete ${d.name}`" @click="confirming = d.id">delete</button>
+        <button
+          v-else
+          class="px-3 text-quiet hover:text-bad"
+          :aria-label="`Delete ${d.name}`"
+          @click="confirming = d.id"
+        >
+          delete
+        </button>
       </li>
-      <li v-if="designs?.length === 0" class="px-4 py-3 text-quiet">No designs yet. Name one below, or open a design file.</li>
+      <li v-if="designs?.length === 0" class="px-4 py-3 text-quiet">
+        No designs yet. Name one below, or open a design file.
+      </li>
     </ul>
     <div class="mt-4 flex items-center gap-2">
       <form class="flex flex-1 gap-2" @submit.prevent="create">
-        <input v-model="name" class="field max-w-xs" placeholder="Name of a new design" aria-label="Name of a new design" maxlength="80" />
+        <input
+          v-model="name"
+          class="field max-w-xs"
+          placeholder="Name of a new design"
+          aria-label="Name of a new design"
+          maxlength="80"
+        />
         <button class="button-primary">Make design</button>
       </form>
-      <input ref="fileInput" type="file" accept=".json,.helb.json,application/json" class="hidden" aria-label="Design file" @change="openFile" />
+      <input
+        ref="fileInput"
+        type="file"
+        accept=".json,.helb.json,application/json"
+        class="hidden"
+        aria-label="Design file"
+        @change="openFile"
+      />
       <button class="button" @click="fileInput?.click()">Open a design file</button>
     </div>
   </PageFrame>

@@ -38,10 +38,15 @@ onMounted(load);
   <PageFrame>
     <h1 class="text-xl font-semibold">Projects</h1>
     <p class="mt-1 text-quiet">A project keeps the designs that belong together.</p>
-    <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }} <button class="underline" @click="load">Try again</button></p>
+    <p v-if="trouble" role="alert" class="mt-4 text-bad">
+      {{ trouble }} <button class="underline" @click="load">Try again</button>
+    </p>
     <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
       <li v-for="p in projects ?? []" :key="p.id">
-        <RouterLink :to="`/projects/${p.id}`" class="flex items-baseline justify-between px-4 py-3 hover:bg-signal-soft">
+        <RouterLink
+          :to="`/projects/${p.id}`"
+          class="flex items-baseline justify-between px-4 py-3 hover:bg-signal-soft"
+        >
           <span class="font-semibold">{{ p.name }}</span>
           <span class="text-quiet">{{ p.designs }} design{{ p.designs === 1 ? '' : 's' }}</span>
         </RouterLink>
@@ -49,7 +54,13 @@ onMounted(load);
       <li v-if="projects?.length === 0" class="px-4 py-3 text-quiet">No projects yet. Name one below to begin.</li>
     </ul>
     <form class="mt-4 flex gap-2" @submit.prevent="create">
-      <input v-model="name" class="field max-w-xs" placeholder="Name of a new project" aria-label="Name of a new project" maxlength="80" />
+      <input
+        v-model="name"
+        class="field max-w-xs"
+        placeholder="Name of a new project"
+        aria-label="Name of a new project"
+        maxlength="80"
+      />
       <button class="button-primary">Make project</button>
     </form>
   </PageFrame>

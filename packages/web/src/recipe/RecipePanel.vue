@@ -20,7 +20,9 @@ const openAt = computed(() => (session.sketching ? (part.value?.stepOrder.indexO
   <section aria-label="Recipe" class="flex min-h-0 flex-col border-l border-hairline bg-panel">
     <header class="flex items-baseline gap-2 px-4 pt-2.5 pb-2">
       <h2 class="font-semibold">Recipe</h2>
-      <span v-if="part" class="truncate text-xs text-quiet">{{ part.name }}, {{ part.stepOrder.length }} step{{ part.stepOrder.length === 1 ? '' : 's' }}</span>
+      <span v-if="part" class="truncate text-xs text-quiet"
+        >{{ part.name }}, {{ part.stepOrder.length }} step{{ part.stepOrder.length === 1 ? '' : 's' }}</span
+      >
     </header>
     <ol v-if="part" class="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto px-3 pb-3">
       <StepCard
@@ -35,7 +37,11 @@ const openAt = computed(() => (session.sketching ? (part.value?.stepOrder.indexO
         :later="openAt >= 0 && i > openAt"
       />
       <li class="rounded-lg border border-dashed border-hairline px-3 py-2 text-center text-quiet">
-        {{ part.stepOrder.length === 0 ? 'Start with a sketch: click a plane’s tab on the stage' : 'Add a step: pick something on the stage' }}
+        {{
+          part.stepOrder.length === 0
+            ? 'Start with a sketch: click a plane’s tab on the stage'
+            : 'Add a step: pick something on the stage'
+        }}
       </li>
     </ol>
     <p v-else class="px-4 text-quiet">Pick a part in the tray to read its recipe.</p>

@@ -20,7 +20,9 @@ const { commit, make } = useDimensionEdit();
 
 const open = ref(false);
 const key = computed(() => `${props.stepId}.${props.piece.slot}`);
-const picking = computed(() => session.pickingFor?.step === props.stepId && session.pickingFor.slot === props.piece.slot);
+const picking = computed(
+  () => session.pickingFor?.step === props.stepId && session.pickingFor.slot === props.piece.slot,
+);
 
 // A step just begun opens its first number.
 watch(
@@ -70,7 +72,10 @@ const bodies = computed(() => {
   });
   const shown = evaluation.parts.get(props.part)?.bodies ?? [];
   const extra = shown.map((b) => b.id).filter((id) => id.includes('/') && before.includes(id.replace(/\/.*$/, '')));
-  return [...makers, ...extra].map((id) => ({ id, name: part.steps[id.replace(/\/.*$/, '')]!.name + id.replace(/^[^/]*\/?/, ' ').trimEnd() }));
+  return [...makers, ...extra].map((id) => ({
+    id,
+    name: part.steps[id.replace(/\/.*$/, '')]!.name + id.replace(/^[^/]*\/?/, ' ').trimEnd(),
+  }));
 });
 
 function chooseBodies(id: 'all' | string): void {
@@ -110,9 +115,17 @@ const options = computed(() => {
   />
   <Menu v-else-if="piece.kind === 'choice' || piece.kind === 'bodies'" as="span" class="relative inline-block">
     <MenuButton class="slot leading-5">{{ piece.label }}</MenuButton>
-    <MenuItems class="absolute left-0 z-30 mt-1 min-w-40 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none">
+    <MenuItems
+      class="absolute left-0 z-30 mt-1 min-w-40 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    >
       <MenuItem v-for="o in options" :key="o.value" v-slot="{ active }">
-        <button class="block w-full rounded px-2 py-1 text-left" :class="active ? 'bg-signal-soft text-signal' : ''" @click="o.run()">{{ o.label }}</button>
+        <button
+          class="block w-full rounded px-2 py-1 text-left"
+          :class="active ? 'bg-signal-soft text-signal' : ''"
+          @click="o.run()"
+        >
+          {{ o.label }}
+        </button>
       </MenuItem>
     </MenuItems>
   </Menu>

@@ -9,19 +9,33 @@ import NameField from '../fields/NameField.vue';
 import SentenceSlot from './SentenceSlot.vue';
 import StepMenu from './StepMenu.vue';
 
-const props = defineProps<{ part: string; stepId: string; step: Step; index: number; last: boolean; view: StepView | undefined; later: boolean }>();
+const props = defineProps<{
+  part: string;
+  stepId: string;
+  step: Step;
+  index: number;
+  last: boolean;
+  view: StepView | undefined;
+  later: boolean;
+}>();
 const design = useDesign();
 const session = useSession();
 
 const active = computed(() => session.editing === props.stepId || session.sketching === props.stepId);
-const sentence = computed(() => sentenceOf(props.step, { part: design.design!.parts[props.part]!, stepId: props.stepId, ledger: design.ledger! }));
+const sentence = computed(() =>
+  sentenceOf(props.step, { part: design.design!.parts[props.part]!, stepId: props.stepId, ledger: design.ledger! }),
+);
 
 const state = computed<{ text: string; tone: string } | null>(() => {
   if (props.step.suppressed) return { text: 'suppressed', tone: 'text-quiet' };
   if (session.editing === props.stepId)
-    return { text: session.draftSince === null ? 'editing · Esc closes' : 'new · Enter keeps, Esc drops', tone: 'text-quiet' };
+    return {
+      text: session.draftSince === null ? 'editing · Esc closes' : 'new · Enter keeps, Esc drops',
+      tone: 'text-quiet',
+    };
   const sketch = props.view?.sketch;
-  if (props.step.kind !== 'sketch' || !sketch) return props.view?.status === 'failed' ? { text: 'failed', tone: 'text-bad' } : null;
+  if (props.step.kind !== 'sketch' || !sketch)
+    return props.view?.status === 'failed' ? { text: 'failed', tone: 'text-bad' } : null;
   if (!sketch.solved) return { text: 'clashing', tone: 'text-bad' };
   if (Object.keys(sketch.geometry.curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
   if (sketch.freedoms === 0) return { text: 'settled', tone: 'text-good' };
@@ -54,7 +68,11 @@ function open(): void {
     :data-step="step.name"
   >
     <div class="flex items-baseline justify-between gap-2 text-xs">
-      <NameField :name="step.name" label="Name of the step" :rename="(name) => design.edit(renameStep(part, stepId, name))" />
+      <NameField
+        :name="step.name"
+        label="Name of the step"
+        :rename="(name) => design.edit(renameStep(part, stepId, name))"
+      />
       <span class="flex shrink-0 items-center gap-1">
         <span v-if="state" :class="state.tone">{{ state.text }}</span>
         <StepMenu :part="part" :step-id="stepId" :step="step" :index="index" :last="last" @open="open" />

@@ -17,7 +17,10 @@ const move = (to: number) => (session.notice = design.edit(moveStep(props.part, 
 
 const items = computed(() => [
   { label: props.step.kind === 'sketch' ? 'Open the sketch' : 'Edit', run: () => emit('open') },
-  { label: props.step.suppressed ? 'Bring back' : 'Suppress', run: () => setSuppressed(props.stepId, !props.step.suppressed) },
+  {
+    label: props.step.suppressed ? 'Bring back' : 'Suppress',
+    run: () => setSuppressed(props.stepId, !props.step.suppressed),
+  },
   ...(props.index > 0 ? [{ label: 'Move up', run: () => move(props.index - 1) }] : []),
   ...(props.last ? [] : [{ label: 'Move down', run: () => move(props.index + 1) }]),
   { label: 'Delete', run: () => removeStep(props.stepId) },
@@ -26,12 +29,20 @@ const items = computed(() => [
 
 <template>
   <Menu as="div" class="relative">
-    <MenuButton class="grid h-6 w-6 place-items-center rounded text-quiet hover:bg-tray hover:text-ink" :aria-label="`More for ${step.name}`"
+    <MenuButton
+      class="grid h-6 w-6 place-items-center rounded text-quiet hover:bg-tray hover:text-ink"
+      :aria-label="`More for ${step.name}`"
       ><IconDots :size="15"
     /></MenuButton>
-    <MenuItems class="absolute right-0 z-30 mt-1 min-w-36 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none">
+    <MenuItems
+      class="absolute right-0 z-30 mt-1 min-w-36 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    >
       <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
-        <button class="block w-full rounded px-2 py-1 text-left text-[13px]" :class="active ? 'bg-signal-soft text-signal' : ''" @click="item.run()">
+        <button
+          class="block w-full rounded px-2 py-1 text-left text-[13px]"
+          :class="active ? 'bg-signal-soft text-signal' : ''"
+          @click="item.run()"
+        >
           {{ item.label }}
         </button>
       </MenuItem>

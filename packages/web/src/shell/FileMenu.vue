@@ -40,16 +40,30 @@ const items = computed(() => [
         { label: `${part.value} as STL`, run: () => exportParts('stl', false) },
       ]
     : []),
-  { label: 'Design file', run: () => saveFile(new TextEncoder().encode(writeDesign(design.design!)), `${design.design!.name}.helb.json`, 'application/json') },
+  {
+    label: 'Design file',
+    run: () =>
+      saveFile(
+        new TextEncoder().encode(writeDesign(design.design!)),
+        `${design.design!.name}.helb.json`,
+        'application/json',
+      ),
+  },
 ]);
 </script>
 
 <template>
   <Menu as="div" class="relative">
     <MenuButton class="button py-1" :disabled="writing">{{ writing ? 'Writing' : 'Files' }}</MenuButton>
-    <MenuItems class="absolute right-0 z-40 mt-1 min-w-56 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none">
+    <MenuItems
+      class="absolute right-0 z-40 mt-1 min-w-56 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    >
       <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
-        <button class="block w-full rounded px-2 py-1 text-left" :class="active ? 'bg-signal-soft text-signal' : ''" @click="item.run()">
+        <button
+          class="block w-full rounded px-2 py-1 text-left"
+          :class="active ? 'bg-signal-soft text-signal' : ''"
+          @click="item.run()"
+        >
           {{ item.label }}
         </button>
       </MenuItem>

@@ -30,13 +30,23 @@ async function redo(): Promise<void> {
 
 <template>
   <header class="flex h-11 items-center gap-3 border-b border-hairline bg-panel px-4">
-    <RouterLink to="/" class="text-base font-bold tracking-tight" aria-label="Helb, all projects">helb<span class="text-signal">.</span></RouterLink>
+    <RouterLink to="/" class="text-base font-bold tracking-tight" aria-label="Helb, all projects"
+      >helb<span class="text-signal">.</span></RouterLink
+    >
     <nav aria-label="Where I am" class="flex min-w-0 items-center gap-1 text-quiet">
-      <RouterLink v-if="design.project" :to="`/projects/${design.project.id}`" class="truncate hover:text-ink hover:underline">{{
-        design.project.name
-      }}</RouterLink>
+      <RouterLink
+        v-if="design.project"
+        :to="`/projects/${design.project.id}`"
+        class="truncate hover:text-ink hover:underline"
+        >{{ design.project.name }}</RouterLink
+      >
       <span>/</span>
-      <NameField class="text-ink" :name="design.design?.name ?? ''" label="Name of the design" :rename="(name) => design.edit(renameDesign(name))" />
+      <NameField
+        class="text-ink"
+        :name="design.design?.name ?? ''"
+        label="Name of the design"
+        :rename="(name) => design.edit(renameDesign(name))"
+      />
       <template v-if="partName"
         ><span>/</span><span class="truncate">{{ partName }}</span></template
       >

@@ -23,7 +23,10 @@ const text = computed(() => {
   const value = design.ledger.valueOfEntry(entry.value);
   if (!value.ok) return '?';
   const kind = entry.value.kind ?? 'length';
-  const number = formatNumber(value.quantity.value / displayFactor(kind, design.design.units), design.design.units.decimals);
+  const number = formatNumber(
+    value.quantity.value / displayFactor(kind, design.design.units),
+    design.design.units.decimals,
+  );
   return `${props.drawing.prefix}${number}${kind === 'angle' ? '°' : ''}`;
 });
 

@@ -23,7 +23,9 @@ const place = computed(() => {
   const [x, y] = props.map.toPixel(props.editing.end.value!.at);
   // Near the right edge it stands on the pointer's other side.
   const fits = x + 18 + fields.value.length * FIELD_WIDTH < props.width;
-  return fits ? { left: `${x + 18}px`, top: `${y + 18}px` } : { right: `${props.width - x + 18}px`, top: `${y + 18}px` };
+  return fits
+    ? { left: `${x + 18}px`, top: `${y + 18}px` }
+    : { right: `${props.width - x + 18}px`, top: `${y + 18}px` };
 });
 
 /** What the stroke measures now, in the design's unit. */
@@ -33,7 +35,12 @@ const measured = computed<Record<string, string>>(() => {
   const [dx, dy] = [Math.abs(b[0] - a[0]), Math.abs(b[1] - a[1])];
   const { units } = design.design!;
   const show = (mm: number) => formatNumber(mm / displayFactor('length', units), 2);
-  return { length: show(Math.hypot(dx, dy)), width: show(dx), height: show(dy), diameter: show(2 * Math.hypot(dx, dy)) };
+  return {
+    length: show(Math.hypot(dx, dy)),
+    width: show(dx),
+    height: show(dy),
+    diameter: show(2 * Math.hypot(dx, dy)),
+  };
 });
 
 function read(field: string): void {
@@ -47,7 +54,11 @@ function read(field: string): void {
   const value = design.ledger!.read(text, scope, 'length');
   if (!value.ok) faults.value[field] = value.message;
   else if (!(value.quantity.value > 0)) faults.value[field] = 'A size must be more than zero.';
-  else props.editing.setTyped(field, { expression: design.ledger!.bind(text, scope, 'length'), value: value.quantity.value });
+  else
+    props.editing.setTyped(field, {
+      expression: design.ledger!.bind(text, scope, 'length'),
+      value: value.quantity.value,
+    });
 }
 
 function placeStroke(): void {
@@ -78,7 +89,10 @@ onBeforeUnmount(() => window.removeEventListener('keydown', onKey));
 </script>
 
 <template>
-  <div class="pointer-events-auto absolute z-20 flex gap-1 rounded-md border border-hairline bg-panel/95 p-1 shadow-sm" :style="place">
+  <div
+    class="pointer-events-auto absolute z-20 flex gap-1 rounded-md border border-hairline bg-panel/95 p-1 shadow-sm"
+    :style="place"
+  >
     <label v-for="field in fields" :key="field" class="relative text-[10px] text-quiet">
       {{ field }}
       <input

@@ -27,7 +27,11 @@ const marks = computed(() => {
   const sketch = props.editing.geometry.value;
   if (!sketch) return [];
   const near = new Set([...session.entities, ...(props.editing.hovered.value ? [props.editing.hovered.value] : [])]);
-  return props.editing.allMarks.value ? markPlaces(sketch, props.map, null) : near.size > 0 ? markPlaces(sketch, props.map, near) : [];
+  return props.editing.allMarks.value
+    ? markPlaces(sketch, props.map, null)
+    : near.size > 0
+      ? markPlaces(sketch, props.map, near)
+      : [];
 });
 
 const MOST_REGIONS_WHILE_DRAWING = 300;
@@ -123,9 +127,17 @@ defineExpose({ paint });
     >
       {{ m.mark }}
     </button>
-    <span v-if="levelMark" class="absolute rounded bg-panel/90 px-1 text-xs text-signal" :style="{ left: `${levelMark.x}px`, top: `${levelMark.y}px` }">{{
-      levelMark.text
-    }}</span>
-    <DrawFields v-if="session.tool && editing.start.value && editing.end.value" :editing="editing" :map="map" :width="width" />
+    <span
+      v-if="levelMark"
+      class="absolute rounded bg-panel/90 px-1 text-xs text-signal"
+      :style="{ left: `${levelMark.x}px`, top: `${levelMark.y}px` }"
+      >{{ levelMark.text }}</span
+    >
+    <DrawFields
+      v-if="session.tool && editing.start.value && editing.end.value"
+      :editing="editing"
+      :map="map"
+      :width="width"
+    />
   </div>
 </template>

@@ -7,7 +7,12 @@ type Px = readonly [number, number];
 
 export interface DimensionDrawing {
   readonly lines: readonly (readonly [Px, Px])[];
-  readonly arcs: readonly { readonly center: Px; readonly radius: number; readonly from: number; readonly to: number }[];
+  readonly arcs: readonly {
+    readonly center: Px;
+    readonly radius: number;
+    readonly from: number;
+    readonly to: number;
+  }[];
   /** Filled arrowheads: tip, and the direction it points. */
   readonly arrows: readonly { readonly tip: Px; readonly angle: number }[];
   readonly text: { readonly at: Px; readonly angle: number };
@@ -31,7 +36,11 @@ const unit = (v: Px): Px => {
   return [v[0] / size, v[1] / size];
 };
 
-export function layoutDimension(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap): DimensionDrawing | null {
+export function layoutDimension(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+): DimensionDrawing | null {
   const label = c.label ? map.toPixel(c.label) : null;
   switch (c.kind) {
     case 'radius':
@@ -76,7 +85,12 @@ function pointOf(sketch: SketchGeometry, id: string): Vec2 | null {
   return id === 'origin' || id in sketch.points ? placeOf(sketch, id) : null;
 }
 
-function linear(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, label: Px | null): DimensionDrawing | null {
+function linear(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
   const ends = anchors(sketch, c.of);
   if (!ends) return null;
   const a = map.toPixel(ends[0]);
@@ -103,7 +117,10 @@ function linear(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, l
   const inside = span >= ROOM_FOR_ARROWS;
   const angle = Math.atan2(towards[1], towards[0]);
   const t = dot(sub(at, fa), towards);
-  lines.push([along(fa, towards, Math.min(0, t) - (inside ? 0 : 14)), along(fa, towards, Math.max(span, t) + (inside ? 0 : 14))]);
+  lines.push([
+    along(fa, towards, Math.min(0, t) - (inside ? 0 : 14)),
+    along(fa, towards, Math.max(span, t) + (inside ? 0 : 14)),
+  ]);
   const textAngle = readable(Math.atan2(d[1], d[0]));
   return {
     lines,
@@ -141,7 +158,12 @@ function above(at: Px, angle: number): Px {
   return [at[0] + Math.sin(angle) * RAISE, at[1] - Math.cos(angle) * RAISE];
 }
 
-function ofRound(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, label: Px | null): DimensionDrawing | null {
+function ofRound(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
   const curve = sketch.curves[c.of[0]!];
   if (!curve || curve.kind === 'line') return null;
   const [cx, cy] = placeOf(sketch, curve.center);
@@ -168,7 +190,12 @@ function ofRound(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, 
   };
 }
 
-function ofAngle(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, label: Px | null): DimensionDrawing | null {
+function ofAngle(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
   const one = endsOf(sketch, c.of[0]!);
   const other = endsOf(sketch, c.of[1]!);
   if (!one || !other) return null;

@@ -36,11 +36,19 @@ export function placeWithTyped(tool: Tool, start: Place, to: Place, typed: Typed
 }
 
 /** What a finished stroke does to the sketch; returns the id of the point a chain goes on from. */
-export function drawStroke(sketch: SketchGeometry, tool: Tool, start: Snap, end: Snap, typed: Typed): { chainFrom?: string; closed?: boolean } {
+export function drawStroke(
+  sketch: SketchGeometry,
+  tool: Tool,
+  start: Snap,
+  end: Snap,
+  typed: Typed,
+): { chainFrom?: string; closed?: boolean } {
   const pen = new SketchPen(sketch);
   const hasTyped = Object.values(typed).some((t) => t !== undefined);
   // A typed size decides where the end is, so it cannot also land on something.
-  const target: Snap = hasTyped ? { at: placeWithTyped(tool, start.at, end.at, typed), ...(end.level ? { level: end.level } : {}) } : end;
+  const target: Snap = hasTyped
+    ? { at: placeWithTyped(tool, start.at, end.at, typed), ...(end.level ? { level: end.level } : {}) }
+    : end;
   if (tool === 'circle') {
     const center = pen.point(start);
     const radius = Math.hypot(target.at[0] - start.at[0], target.at[1] - start.at[1]);
@@ -51,8 +59,20 @@ export function drawStroke(sketch: SketchGeometry, tool: Tool, start: Snap, end:
   }
   if (tool === 'rectangle') {
     const { lines } = pen.rectangle(start, target);
-    if (typed.width) pen.constrain({ kind: 'distance', of: [lines[0]], value: typed.width.expression, name: freeName(sketch, 'width') });
-    if (typed.height) pen.constrain({ kind: 'distance', of: [lines[1]], value: typed.height.expression, name: freeName(sketch, 'height') });
+    if (typed.width)
+      pen.constrain({
+        kind: 'distance',
+        of: [lines[0]],
+        value: typed.width.expression,
+        name: freeName(sketch, 'width'),
+      });
+    if (typed.height)
+      pen.constrain({
+        kind: 'distance',
+        of: [lines[1]],
+        value: typed.height.expression,
+        name: freeName(sketch, 'height'),
+      });
     return {};
   }
   const known = new Set(Object.keys(sketch.points));

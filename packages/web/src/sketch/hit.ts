@@ -44,7 +44,13 @@ function pixelsBetween(map: PlaneMap, a: Vec2, px: number, py: number): number {
   return Math.hypot(x - px, y - py);
 }
 
-export function pointNear(sketch: SketchGeometry, map: PlaneMap, px: number, py: number, except?: string): string | null {
+export function pointNear(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  px: number,
+  py: number,
+  except?: string,
+): string | null {
   let best: string | null = null;
   let least = POINT_REACH_PX;
   for (const id of [...Object.keys(sketch.points), BUILT_IN.origin]) {
@@ -91,7 +97,14 @@ export interface Snap extends Anchor {
  * @param start the other end of the line being drawn
  * @param free holds all inference off
  */
-export function snapAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: number, start: Vec2 | null, free: boolean): Snap {
+export function snapAt(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  px: number,
+  py: number,
+  start: Vec2 | null,
+  free: boolean,
+): Snap {
   const at = map.toPlane(px, py);
   if (free) return { at };
   const point = pointNear(sketch, map, px, py);

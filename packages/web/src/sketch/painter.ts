@@ -82,7 +82,9 @@ function paintPoint(ctx: Ctx, [x, y]: readonly [number, number], id: string, sta
 /** A short cross-tick at the middle, so that a clash reads without colour. */
 function crossTick(ctx: Ctx, sketch: SketchGeometry, curve: Curve, map: PlaneMap): void {
   const at =
-    curve.kind === 'line' ? middle(placeOf(sketch, curve.from), placeOf(sketch, curve.to)) : placeOf(sketch, curve.kind === 'arc' ? curve.from : curve.center);
+    curve.kind === 'line'
+      ? middle(placeOf(sketch, curve.from), placeOf(sketch, curve.to))
+      : placeOf(sketch, curve.kind === 'arc' ? curve.from : curve.center);
   const offset = curve.kind === 'circle' ? curve.radius * map.scale : 0;
   const [x, y] = map.toPixel(at);
   ctx.setLineDash([]);
@@ -147,7 +149,11 @@ export function paintGrid(ctx: Ctx, map: PlaneMap, width: number, height: number
   const power = 10 ** Math.floor(Math.log10(wanted));
   const step = [1, 2, 5, 10].map((n) => n * power).find((s) => s >= wanted)!;
   const corners = [map.toPlane(0, 0), map.toPlane(width, height), map.toPlane(width, 0), map.toPlane(0, height)];
-  const range = (k: 0 | 1) => [Math.floor(Math.min(...corners.map((c) => c[k])) / step), Math.ceil(Math.max(...corners.map((c) => c[k])) / step)] as const;
+  const range = (k: 0 | 1) =>
+    [
+      Math.floor(Math.min(...corners.map((c) => c[k])) / step),
+      Math.ceil(Math.max(...corners.map((c) => c[k])) / step),
+    ] as const;
   const [u0, u1] = range(0);
   const [v0, v1] = range(1);
   if (u1 - u0 > 400 || v1 - v0 > 400) return;

@@ -19,7 +19,10 @@ export function useSketchEditing() {
   const session = useSession();
 
   const step = computed<SketchStep | null>(() => {
-    const found = session.activePart && session.sketching ? design.design?.parts[session.activePart]?.steps[session.sketching] : null;
+    const found =
+      session.activePart && session.sketching
+        ? design.design?.parts[session.activePart]?.steps[session.sketching]
+        : null;
     return found?.kind === 'sketch' ? found : null;
   });
 
@@ -89,7 +92,8 @@ export function useSketchEditing() {
       hovered.value = snap.point ?? snap.on ?? null;
       return;
     }
-    if (pressed?.entity && !drag && Math.hypot(x - pressed.x, y - pressed.y) > DRAG_STARTS_AFTER_PX) beginDrag(pressed.entity, pressed.at);
+    if (pressed?.entity && !drag && Math.hypot(x - pressed.x, y - pressed.y) > DRAG_STARTS_AFTER_PX)
+      beginDrag(pressed.entity, pressed.at);
     if (drag) preview.value = drag.moveTo(position.value);
     else hovered.value = entityAt(sketch, map, x, y);
   }
@@ -130,7 +134,8 @@ export function useSketchEditing() {
     drag = null;
     if (moved) {
       change('Drag in the sketch', (sketch) => {
-        for (const [id, p] of Object.entries(moved.points)) if (p !== sketch.points[id]) sketch.points[id] = [p[0], p[1]];
+        for (const [id, p] of Object.entries(moved.points))
+          if (p !== sketch.points[id]) sketch.points[id] = [p[0], p[1]];
         for (const [id, c] of Object.entries(moved.curves)) {
           const own = sketch.curves[id];
           if (c.kind === 'circle' && own?.kind === 'circle') own.radius = c.radius;
@@ -208,7 +213,11 @@ export function useSketchEditing() {
     return new Set(ids.flatMap((id) => step.value?.constraints[id]?.of ?? []));
   });
 
-  const dimensions = computed(() => Object.entries(geometry.value?.constraints ?? {}).flatMap(([id, c]) => (isDimension(c) ? [{ id, constraint: c }] : [])));
+  const dimensions = computed(() =>
+    Object.entries(geometry.value?.constraints ?? {}).flatMap(([id, c]) =>
+      isDimension(c) ? [{ id, constraint: c }] : [],
+    ),
+  );
 
   return {
     step, solution, geometry, hovered, start, end, typed, position, allMarks, readings, clashing, dimensions,

@@ -32,7 +32,15 @@ function choose(datum: (typeof DATUM_PLANES)[number]): void {
 <template>
   <div class="pointer-events-none absolute inset-0">
     <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
-      <polygon v-for="p in planes" :key="p.datum" :points="p.points" fill="none" stroke="var(--color-quiet)" stroke-width="1" opacity="0.6" />
+      <polygon
+        v-for="p in planes"
+        :key="p.datum"
+        :points="p.points"
+        fill="none"
+        stroke="var(--color-quiet)"
+        stroke-width="1"
+        opacity="0.6"
+      />
     </svg>
     <button
       v-for="p in planes"

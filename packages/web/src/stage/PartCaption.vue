@@ -14,13 +14,18 @@ const lines = computed<string[]>(() => {
   const factor = displayFactor('length', d.units);
   const length = (mm: number, decimals: number) => formatNumber(mm / factor, decimals);
   if (props.position) {
-    return [`${props.position.map((n) => (n / factor).toFixed(2)).join(', ')} ${d.units.length}`, 'pencil is loose, ink is settled'];
+    return [
+      `${props.position.map((n) => (n / factor).toFixed(2)).join(', ')} ${d.units.length}`,
+      'pencil is loose, ink is settled',
+    ];
   }
   if (!props.view || props.view.bodies.length === 0) return [];
   const { bodies, part } = props.view;
   const material = d.parts[part]?.material;
   const volume = bodies.reduce((sum, b) => sum + b.volume, 0);
-  const size = [0, 1, 2].map((i) => Math.max(...bodies.map((b) => b.box.max[i]!)) - Math.min(...bodies.map((b) => b.box.min[i]!)));
+  const size = [0, 1, 2].map(
+    (i) => Math.max(...bodies.map((b) => b.box.max[i]!)) - Math.min(...bodies.map((b) => b.box.min[i]!)),
+  );
   return [
     material ? `${MATERIALS[material].label} · ${formatNumber(massOf(volume, material), 3)} kg` : 'no material',
     `${size.map((s) => length(s, 2)).join(' × ')} ${d.units.length}`,

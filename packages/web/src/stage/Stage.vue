@@ -77,11 +77,14 @@ watch([bodies, scene], () => {
   const color = colorOfPart(design.design, session.activePart);
   scene.value.setBodies(bodies.value.map((b) => ({ view: b, color, faint: session.inSketch })));
   const empty = bodies.value.length === 0;
-  if (view.value && width.value > 0 && (shownPart !== session.activePart || (wasEmpty && !empty))) fit(shownPart === session.activePart);
+  if (view.value && width.value > 0 && (shownPart !== session.activePart || (wasEmpty && !empty)))
+    fit(shownPart === session.activePart);
   if (view.value) shownPart = session.activePart;
   wasEmpty = empty;
 });
-watch([picking.selectedHits, picking.hoverHit], () => scene.value?.light(picking.selectedHits.value, picking.hoverHit.value));
+watch([picking.selectedHits, picking.hoverHit], () =>
+  scene.value?.light(picking.selectedHits.value, picking.hoverHit.value),
+);
 
 watch(
   () => session.sketching,
@@ -95,7 +98,15 @@ watch(
 );
 watch(sketchFrame, (now, before) => now && !before && lookAtSketch());
 watch(
-  [props.editing.geometry, props.editing.hovered, props.editing.end, () => session.entities, picking.hoverRegion, () => session.picks, picking.sketches],
+  [
+    props.editing.geometry,
+    props.editing.hovered,
+    props.editing.end,
+    () => session.entities,
+    picking.hoverRegion,
+    () => session.picks,
+    picking.sketches,
+  ],
   () => scene.value?.invalidateOverlay(),
 );
 
@@ -191,7 +202,11 @@ defineExpose({ fit });
     <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
     <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
-    <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? editing.position.value : null" />
+    <PartCaption
+      class="absolute bottom-4 left-4"
+      :view="view"
+      :position="session.inSketch ? editing.position.value : null"
+    />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
       <UnfoldedBox :direction="direction" @look="lookFrom" />
     </div>

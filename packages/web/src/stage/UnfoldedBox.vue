@@ -41,7 +41,12 @@ const current = computed(() => faces.find((f) => near(props.direction, f.from, 0
 </script>
 
 <template>
-  <div role="group" aria-label="Views" class="relative select-none" :style="{ width: `${CELL * 4}px`, height: `${CELL * 3}px` }">
+  <div
+    role="group"
+    aria-label="Views"
+    class="relative select-none"
+    :style="{ width: `${CELL * 4}px`, height: `${CELL * 3}px` }"
+  >
     <button
       v-for="f in faces"
       :key="f.name"
@@ -62,7 +67,10 @@ const current = computed(() => faces.find((f) => near(props.direction, f.from, 0
       :aria-label="`Look from ${c.name}`"
       @click="emit('look', c.from)"
     >
-      <span class="h-1.5 w-1.5 rounded-full group-hover:bg-signal" :class="near(direction, c.from, 0.05) ? 'bg-signal' : 'bg-quiet/50'" />
+      <span
+        class="h-1.5 w-1.5 rounded-full group-hover:bg-signal"
+        :class="near(direction, c.from, 0.05) ? 'bg-signal' : 'bg-quiet/50'"
+      />
     </button>
   </div>
 </template>

@@ -68,7 +68,11 @@ export class BodyObject {
   }
 
   /** Light up faces and edges. */
-  light(faces: readonly { face: number; hover: boolean }[], edges: readonly { edge: number; hover: boolean }[], size: Vector2): void {
+  light(
+    faces: readonly { face: number; hover: boolean }[],
+    edges: readonly { edge: number; hover: boolean }[],
+    size: Vector2,
+  ): void {
     for (const child of [...this.lit.children]) {
       this.lit.remove(child);
       const object = child as Mesh<BufferGeometry, MeshLambertMaterial>;

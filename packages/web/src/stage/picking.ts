@@ -1,5 +1,14 @@
 /** Hover and picks on the stage while no sketch is open: faces, edges, regions, datum planes. */
-import { changeStep, formatQuantity, refOf, regionAt, resolveRegion, toSpace, type Region, type Vec3 } from '@helb/core';
+import {
+  changeStep,
+  formatQuantity,
+  refOf,
+  regionAt,
+  resolveRegion,
+  toSpace,
+  type Region,
+  type Vec3,
+} from '@helb/core';
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Pick } from '../design/session.ts';
@@ -11,7 +20,8 @@ import { regionsFor, visibleSketches } from './visible-sketches.ts';
 
 const REGION_FILL = { idle: 'rgba(17,75,82,0.10)', hover: 'rgba(200,64,26,0.18)', picked: 'rgba(200,64,26,0.34)' };
 
-const keyOf = (step: string, region: Region) => `${step} ${region.outer.join()} ${region.at.map((n) => n.toFixed(3)).join()}`;
+const keyOf = (step: string, region: Region) =>
+  `${step} ${region.outer.join()} ${region.at.map((n) => n.toFixed(3)).join()}`;
 
 export function useStagePicking(
   scene: ShallowRef<StageScene | null>,
@@ -26,11 +36,14 @@ export function useStagePicking(
 
   const pickingStep = computed(() => {
     const target = session.pickingFor;
-    const step = target && session.activePart ? design.design?.parts[session.activePart]?.steps[target.step] : undefined;
+    const step =
+      target && session.activePart ? design.design?.parts[session.activePart]?.steps[target.step] : undefined;
     return target?.slot === 'regions' && step?.kind === 'extrude' ? { id: target.step, step } : null;
   });
   const sketches = computed(() =>
-    design.design && !session.inSketch ? visibleSketches(design.design, view.value, pickingStep.value?.step.sketch ?? null) : [],
+    design.design && !session.inSketch
+      ? visibleSketches(design.design, view.value, pickingStep.value?.step.sketch ?? null)
+      : [],
   );
   const selectedHits = computed<Hit[]>(() =>
     session.picks.flatMap((p): Hit[] => {
@@ -40,7 +53,9 @@ export function useStagePicking(
   );
   const showDatums = computed(() => {
     if (session.inSketch || !session.activePart) return false;
-    return session.pickingFor?.slot === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value);
+    return (
+      session.pickingFor?.slot === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value)
+    );
   });
 
   function mapOf(step: string): PlaneMap | null {
@@ -96,7 +111,8 @@ export function useStagePicking(
     }
     const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
     const before = session.picks.filter((p) => p.kind === pick.kind);
-    if (before.some(same)) session.picks = add ? session.picks.filter((p) => !same(p)) : before.length > 1 ? [pick] : [];
+    if (before.some(same))
+      session.picks = add ? session.picks.filter((p) => !same(p)) : before.length > 1 ? [pick] : [];
     else session.picks = add ? [...before, pick] : [pick];
   }
 
@@ -107,7 +123,10 @@ export function useStagePicking(
     const length = (mm: number) => formatQuantity(mm, 'length', units);
     if (hit.kind === 'edge') {
       const edge = body.edges[hit.index]!;
-      const label = edge.radius === null ? `length ${length(edge.length)}` : `Ø${length(edge.radius * 2)}, length ${length(edge.length)}`;
+      const label =
+        edge.radius === null
+          ? `length ${length(edge.length)}`
+          : `Ø${length(edge.radius * 2)}, length ${length(edge.length)}`;
       return { kind: 'edge', body: body.id, edge: hit.index, label };
     }
     const face = body.faces[hit.index]!;
@@ -116,8 +135,16 @@ export function useStagePicking(
       near: [...face.center] as [number, number, number],
       ...(face.normal ? { normal: [...face.normal] as [number, number, number] } : {}),
     };
-    const label = face.kind === 'plane' ? 'flat face' : face.radius === null ? 'face' : `round face Ø${length(face.radius * 2)}`;
-    return { kind: 'face', body: body.id, face: hit.index, ref, flat: face.normal !== null, label: `${label} of ${body.name}` };
+    const label =
+      face.kind === 'plane' ? 'flat face' : face.radius === null ? 'face' : `round face Ø${length(face.radius * 2)}`;
+    return {
+      kind: 'face',
+      body: body.id,
+      face: hit.index,
+      ref,
+      flat: face.normal !== null,
+      label: `${label} of ${body.name}`,
+    };
   }
 
   /** Add a region to the step whose regions are being picked, or take it away. */
@@ -126,7 +153,10 @@ export function useStagePicking(
     const sketch = sketches.value.find((s) => s.step === step.sketch);
     if (!sketch || !session.activePart) return;
     const all = regionsFor(sketch.view.geometry).regions;
-    const chosen = step.regions === 'all' ? [...all] : step.regions.map((r) => resolveRegion(r, all)).filter((r): r is Region => r !== null);
+    const chosen =
+      step.regions === 'all'
+        ? [...all]
+        : step.regions.map((r) => resolveRegion(r, all)).filter((r): r is Region => r !== null);
     const next = chosen.includes(region) ? chosen.filter((r) => r !== region) : [...chosen, region];
     if (next.length === 0) {
       session.notice = 'An extrude needs at least one region.';
@@ -155,10 +185,19 @@ export function useStagePicking(
       const { regions } = regionsFor(sketch.geometry);
       for (const region of regions) {
         const picked = isPicked(step, region, regions);
-        const fill = picked ? REGION_FILL.picked : hoverRegion.value === keyOf(step, region) ? REGION_FILL.hover : REGION_FILL.idle;
+        const fill = picked
+          ? REGION_FILL.picked
+          : hoverRegion.value === keyOf(step, region)
+            ? REGION_FILL.hover
+            : REGION_FILL.idle;
         fillLoops(ctx, region.loops, map, fill);
       }
-      paintSketch(ctx, sketch.geometry, map, { loose: new Set(sketch.loose), clashing: new Set(), picked: new Set(), hovered: null });
+      paintSketch(ctx, sketch.geometry, map, {
+        loose: new Set(sketch.loose),
+        clashing: new Set(),
+        picked: new Set(),
+        hovered: null,
+      });
     }
   }
 
@@ -169,7 +208,9 @@ export function useStagePicking(
     return shown.flatMap(({ frame: f, geometry }) => [
       ...Object.values(geometry.points).map(([u, v]) => toSpace(f, u, v)),
       // Numbers standing outside belong to the picture while the sketch is open.
-      ...Object.values(open ? geometry.constraints : {}).flatMap((c) => ('label' in c && c.label ? [toSpace(f, ...c.label)] : [])),
+      ...Object.values(open ? geometry.constraints : {}).flatMap((c) =>
+        'label' in c && c.label ? [toSpace(f, ...c.label)] : [],
+      ),
       ...Object.values(geometry.curves).flatMap((c) => {
         if (c.kind !== 'circle') return [];
         const [u, v] = geometry.points[c.center] ?? [0, 0];

@@ -145,7 +145,9 @@ export class StageScene {
   light(selected: readonly Hit[], hover: Hit | null): void {
     for (const object of this.bodies.values()) {
       const own = (hits: readonly Hit[], kind: Hit['kind'], isHover: boolean) =>
-        hits.filter((h) => h.body === object.view.id && h.kind === kind).map((h) => ({ index: h.index, hover: isHover }));
+        hits
+          .filter((h) => h.body === object.view.id && h.kind === kind)
+          .map((h) => ({ index: h.index, hover: isHover }));
       const all = (kind: Hit['kind']) => [...own(hover ? [hover] : [], kind, true), ...own(selected, kind, false)];
       object.light(
         all('face').map((h) => ({ face: h.index, hover: h.hover })),
@@ -165,7 +167,8 @@ export class StageScene {
       const found = object.tree.raycastFirst(this.raycaster.ray, THREE.DoubleSide);
       if (!found || found.faceIndex == null || (best && found.distance >= best.distance)) continue;
       const face = object.faceOfTriangle(found.faceIndex);
-      if (face >= 0) best = { distance: found.distance, hit: { body: object.view.id, kind: 'face', index: face }, object };
+      if (face >= 0)
+        best = { distance: found.distance, hit: { body: object.view.id, kind: 'face', index: face }, object };
     }
     const edge = this.edgeNear(x, y, best?.distance ?? Infinity);
     return edge ?? best?.hit ?? null;
@@ -230,7 +233,8 @@ export class StageScene {
 
   fit(box: THREE.Box3, animate = true): void {
     const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
-      (i) => new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z),
+      (i) =>
+        new THREE.Vector3(i & 1 ? box.max.x : box.min.x, i & 2 ? box.max.y : box.min.y, i & 4 ? box.max.z : box.min.z),
     );
     const center = box.getCenter(new THREE.Vector3());
     const inverse = this.targetRotation();
@@ -281,7 +285,12 @@ export class StageScene {
   }
 }
 
-function nearestOnSegment(a: readonly [number, number], b: readonly [number, number], x: number, y: number): { away: number; t: number } {
+function nearestOnSegment(
+  a: readonly [number, number],
+  b: readonly [number, number],
+  x: number,
+  y: number,
+): { away: number; t: number } {
   const dx = b[0] - a[0];
   const dy = b[1] - a[1];
   const length2 = dx * dx + dy * dy;

@@ -21,5 +21,9 @@ export function visibleSketches(design: Design, view: PartView | undefined, pick
   const part = view && design.parts[view.part];
   if (!view || !part) return [];
   const used = new Set(Object.values(part.steps).flatMap((s) => (s.kind === 'extrude' ? [s.sketch] : [])));
-  return view.steps.flatMap((s) => (s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || s.id === picking) ? [{ step: s.id, view: s.sketch }] : []));
+  return view.steps.flatMap((s) =>
+    s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || s.id === picking)
+      ? [{ step: s.id, view: s.sketch }]
+      : [],
+  );
 }

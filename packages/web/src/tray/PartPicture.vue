@@ -50,11 +50,18 @@ let shared: Comlink.Remote<ThumbnailWorker> | null = null;
 
 /** One worker draws the pictures of all parts. */
 function artist(): Comlink.Remote<ThumbnailWorker> {
-  shared ??= Comlink.wrap<ThumbnailWorker>(new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module', name: 'thumbnails' }));
+  shared ??= Comlink.wrap<ThumbnailWorker>(
+    new Worker(new URL('./thumbnail.worker.ts', import.meta.url), { type: 'module', name: 'thumbnails' }),
+  );
   return shared;
 }
 </script>
 
 <template>
-  <canvas ref="canvas" class="mx-auto block" :style="{ width: `${WIDTH}px`, height: `${HEIGHT}px` }" aria-hidden="true" />
+  <canvas
+    ref="canvas"
+    class="mx-auto block"
+    :style="{ width: `${WIDTH}px`, height: `${HEIGHT}px` }"
+    aria-hidden="true"
+  />
 </template>

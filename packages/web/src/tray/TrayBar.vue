@@ -1,7 +1,16 @@
 <script setup lang="ts">
 /** The parts of the design; the one worked on is picked here. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
-import { deletePart, formatNumber, massOf, MATERIAL_KEYS, MATERIALS, renamePart, setMaterial, type MaterialKey } from '@helb/core';
+import {
+  deletePart,
+  formatNumber,
+  massOf,
+  MATERIAL_KEYS,
+  MATERIALS,
+  renamePart,
+  setMaterial,
+  type MaterialKey,
+} from '@helb/core';
 import { IconDots } from '@tabler/icons-vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -43,7 +52,10 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
 </script>
 
 <template>
-  <section aria-label="Parts" class="flex items-stretch gap-2 overflow-x-auto border-t border-hairline bg-tray px-3 py-2.5">
+  <section
+    aria-label="Parts"
+    class="flex items-stretch gap-2 overflow-x-auto border-t border-hairline bg-tray px-3 py-2.5"
+  >
     <div
       v-for="id in design.design?.partOrder ?? []"
       :key="id"
@@ -55,7 +67,12 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
       <button :aria-pressed="session.activePart === id" :aria-label="`Work on ${design.design!.parts[id]!.name}`">
         <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
       </button>
-      <NameField class="mt-0.5 text-xs" :name="design.design!.parts[id]!.name" label="Name of the part" :rename="(name) => design.edit(renamePart(id, name))" />
+      <NameField
+        class="mt-0.5 text-xs"
+        :name="design.design!.parts[id]!.name"
+        label="Name of the part"
+        :rename="(name) => design.edit(renamePart(id, name))"
+      />
       <span class="number text-[11px] text-quiet">{{ caption(id) }}</span>
       <Menu as="div" class="absolute top-1 right-1" @click.stop @keydown.enter.stop>
         <MenuButton
@@ -71,7 +88,10 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
             <MenuItem v-for="key in MATERIAL_KEYS" :key="key" v-slot="{ active }">
               <button
                 class="block w-full rounded px-2 py-0.5 text-left text-[13px]"
-                :class="[active ? 'bg-signal-soft text-signal' : '', design.design!.parts[id]!.material === key ? 'font-semibold' : '']"
+                :class="[
+                  active ? 'bg-signal-soft text-signal' : '',
+                  design.design!.parts[id]!.material === key ? 'font-semibold' : '',
+                ]"
                 @click="chooseMaterial(id, key)"
               >
                 {{ MATERIALS[key].label }}
@@ -99,7 +119,10 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
         </Teleport>
       </Menu>
     </div>
-    <button class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal" @click="newPart">
+    <button
+      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
+      @click="newPart"
+    >
       New part
     </button>
   </section>

@@ -30,7 +30,12 @@ function draw(bodies: readonly ThumbnailBody[], color: string, width: number, he
     geometry.setAttribute('position', new BufferAttribute(body.positions, 3));
     geometry.setAttribute('normal', new BufferAttribute(body.normals, 3));
     geometry.setIndex(new BufferAttribute(body.triangles, 1));
-    const material = new MeshLambertMaterial({ color: new Color(color), polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+    const material = new MeshLambertMaterial({
+      color: new Color(color),
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    });
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(segments(body), 3));
     const ink = new LineBasicMaterial({ color: '#1f2a30' });
@@ -46,7 +51,9 @@ function draw(bodies: readonly ThumbnailBody[], color: string, width: number, he
   let w = 1e-3;
   let h = 1e-3;
   for (let i = 0; i < 8; i++) {
-    const corner = new Vector3(i & 1 ? min.x : max.x, i & 2 ? min.y : max.y, i & 4 ? min.z : max.z).applyMatrix4(camera.matrixWorldInverse);
+    const corner = new Vector3(i & 1 ? min.x : max.x, i & 2 ? min.y : max.y, i & 4 ? min.z : max.z).applyMatrix4(
+      camera.matrixWorldInverse,
+    );
     w = Math.max(w, Math.abs(corner.x));
     h = Math.max(h, Math.abs(corner.y));
   }
@@ -71,7 +78,8 @@ function segments({ edgePoints, edgeRanges }: ThumbnailBody): Float32Array {
   const out: number[] = [];
   for (let e = 0; e < edgeRanges.length; e += 2) {
     const first = edgeRanges[e]!;
-    for (let p = first; p < first + edgeRanges[e + 1]! - 1; p++) for (let k = 0; k < 6; k++) out.push(edgePoints[p * 3 + k]!);
+    for (let p = first; p < first + edgeRanges[e + 1]! - 1; p++)
+      for (let k = 0; k < 6; k++) out.push(edgePoints[p * 3 + k]!);
   }
   return Float32Array.from(out);
 }

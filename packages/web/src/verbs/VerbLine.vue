@@ -32,11 +32,14 @@ const subject = computed(() => {
 });
 
 function apply(reading: Reading): void {
-  props.editing.apply(reading, (value, angle) => expressionOf(Number(value.toFixed(angle ? 6 : 4)), angle ? 'angle' : 'length', design.design!.units));
+  props.editing.apply(reading, (value, angle) =>
+    expressionOf(Number(value.toFixed(angle ? 6 : 4)), angle ? 'angle' : 'length', design.design!.units),
+  );
 }
 
 const verbs = computed<Verb[]>(() => {
-  if (session.pickingFor?.slot === 'regions') return [{ id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) }];
+  if (session.pickingFor?.slot === 'regions')
+    return [{ id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) }];
   if (!session.inSketch) return partVerbs.value;
   if (session.entities.length === 0 || session.tool) return sketchVerbs.value;
   const readings = props.editing.readings.value.map((r): Verb => ({
@@ -68,23 +71,42 @@ defineExpose({ verbs });
       <button class="ml-1 shrink-0 px-2 text-quiet hover:text-ink" @click="emit('list')">more: Space</button>
       <template v-if="session.draftSince !== null">
         <span class="flex-1" />
-        <button class="button-primary shrink-0 py-1" @click="keepStep">Keep <kbd class="text-[11px] opacity-80">Enter</kbd></button>
-        <button class="button shrink-0 py-1" @click="dropStep">Drop <kbd class="text-[11px] text-quiet">Esc</kbd></button>
+        <button class="button-primary shrink-0 py-1" @click="keepStep">
+          Keep <kbd class="text-[11px] opacity-80">Enter</kbd>
+        </button>
+        <button class="button shrink-0 py-1" @click="dropStep">
+          Drop <kbd class="text-[11px] text-quiet">Esc</kbd>
+        </button>
       </template>
     </div>
-    <div v-if="session.notice || evaluation.trouble || evaluation.progress" class="absolute inset-x-0 top-full z-20 flex flex-col gap-px">
-      <p v-if="session.notice" role="alert" class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad">
+    <div
+      v-if="session.notice || evaluation.trouble || evaluation.progress"
+      class="absolute inset-x-0 top-full z-20 flex flex-col gap-px"
+    >
+      <p
+        v-if="session.notice"
+        role="alert"
+        class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad"
+      >
         <span class="flex-1">{{ session.notice }}</span>
         <button class="shrink-0 font-medium underline" @click="session.notice = null">Close</button>
       </p>
-      <p v-if="evaluation.trouble" role="alert" class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad">
+      <p
+        v-if="evaluation.trouble"
+        role="alert"
+        class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad"
+      >
         <span class="flex-1">{{ evaluation.trouble }}</span>
         <button class="shrink-0 font-medium underline" @click="emit('retry')">Try again</button>
       </p>
-      <p v-if="evaluation.progress" role="status" class="flex items-center gap-3 border-b border-hairline bg-panel/95 px-3 py-1.5 text-quiet">
+      <p
+        v-if="evaluation.progress"
+        role="status"
+        class="flex items-center gap-3 border-b border-hairline bg-panel/95 px-3 py-1.5 text-quiet"
+      >
         <span
-          >Computing {{ evaluation.progress.step }} of {{ evaluation.progress.part }}, {{ evaluation.progress.done + 1 }} of
-          {{ evaluation.progress.total }}</span
+          >Computing {{ evaluation.progress.step }} of {{ evaluation.progress.part }},
+          {{ evaluation.progress.done + 1 }} of {{ evaluation.progress.total }}</span
         >
         <progress class="h-1.5 w-32 accent-petrol" :value="evaluation.progress.done" :max="evaluation.progress.total" />
         <button class="font-medium text-link underline" @click="evaluation.stop">Stop</button>

@@ -8,7 +8,9 @@ const props = defineProps<{ open: boolean; verbs: readonly Verb[] }>();
 const emit = defineEmits<{ close: [] }>();
 
 const query = ref('');
-const found = computed(() => props.verbs.filter((v) => v.label.toLowerCase().includes(query.value.trim().toLowerCase())));
+const found = computed(() =>
+  props.verbs.filter((v) => v.label.toLowerCase().includes(query.value.trim().toLowerCase())),
+);
 watch(
   () => props.open,
   () => (query.value = ''),
@@ -39,7 +41,9 @@ function run(verb: Verb | null): void {
                 <kbd class="number text-quiet">{{ verb.key }}</kbd>
               </div>
             </ComboboxOption>
-            <p v-if="found.length === 0" class="px-2 py-3 text-quiet">Nothing here is called that. What can be done depends on what is picked.</p>
+            <p v-if="found.length === 0" class="px-2 py-3 text-quiet">
+              Nothing here is called that. What can be done depends on what is picked.
+            </p>
           </ComboboxOptions>
         </Combobox>
       </DialogPanel>

@@ -124,7 +124,8 @@ export function useVerbs() {
     if (!refuse(design.edit(deleteStep(session.activePart, id)))) return;
     if (session.sketching === id) session.leaveSketch();
     if (session.editing === id) keepStep();
-    if (users.length > 0) session.notice = `${users.join(', ')} used ${name} and ${users.length === 1 ? 'says' : 'say'} what is missing; undo brings it back.`;
+    if (users.length > 0)
+      session.notice = `${users.join(', ')} used ${name} and ${users.length === 1 ? 'says' : 'say'} what is missing; undo brings it back.`;
   }
 
   function setSuppressed(id: string, suppressed: boolean): void {
@@ -161,9 +162,20 @@ export function useVerbs() {
     if (first?.kind === 'face' && picks.length === 1) {
       const target = session.pickingFor;
       if (target?.slot === 'plane') {
-        return first.flat ? [{ id: 'put-here', label: 'Put the sketch here', key: 'k', run: () => movePlane(target.step, { face: first.ref }) }] : [];
+        return first.flat
+          ? [
+              {
+                id: 'put-here',
+                label: 'Put the sketch here',
+                key: 'k',
+                run: () => movePlane(target.step, { face: first.ref }),
+              },
+            ]
+          : [];
       }
-      return first.flat ? [{ id: 'sketch-here', label: 'Sketch here', key: 'k', run: () => sketchOn({ face: first.ref }) }] : [];
+      return first.flat
+        ? [{ id: 'sketch-here', label: 'Sketch here', key: 'k', run: () => sketchOn({ face: first.ref }) }]
+        : [];
     }
     if (first?.kind === 'region') {
       const refs = picks.flatMap((p) => (p.kind === 'region' && p.step === first.step ? [p.ref] : []));
@@ -178,5 +190,17 @@ export function useVerbs() {
     ];
   });
 
-  return { toolVerbs, sketchVerbs, partVerbs, sketchOn, movePlane, extrude, keepStep, dropStep, newPart, removeStep, setSuppressed };
+  return {
+    toolVerbs,
+    sketchVerbs,
+    partVerbs,
+    sketchOn,
+    movePlane,
+    extrude,
+    keepStep,
+    dropStep,
+    newPart,
+    removeStep,
+    setSuppressed,
+  };
 }

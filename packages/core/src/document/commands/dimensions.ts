@@ -73,11 +73,13 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
     return 'A name starts with a letter and has only letters, digits and _, 40 at most.';
   }
   if (unitNamed(name)) return `“${name}” is a unit; try “${name}_value”.`;
-  if (RESERVED_NAMES.has(name) || constantNamed(name)) return `“${name}” has a meaning of its own in expressions; try “${name}_value”.`;
+  if (RESERVED_NAMES.has(name) || constantNamed(name))
+    return `“${name}” has a meaning of its own in expressions; try “${name}_value”.`;
   const lower = name.toLowerCase();
   for (const other of taken) {
     if (other === name) return `“${name}” is taken here; try “${name}_2”.`;
-    if (other.toLowerCase() === lower) return `“${name}” differs from “${other}” only in its capitals; try “${name}_2”.`;
+    if (other.toLowerCase() === lower)
+      return `“${name}” differs from “${other}” only in its capitals; try “${name}_2”.`;
   }
   return null;
 }
@@ -85,7 +87,9 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
 /** Names beside which a new one must stand apart. */
 function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {
   const mine = entry.owner;
-  return ledger.entries.filter((e) => e !== entry && e.owner.level === mine.level && JSON.stringify(e.owner) === JSON.stringify(mine)).map((e) => e.name);
+  return ledger.entries
+    .filter((e) => e !== entry && e.owner.level === mine.level && JSON.stringify(e.owner) === JSON.stringify(mine))
+    .map((e) => e.name);
 }
 
 export function renameDimension(ref: string, name: string): Edit {
@@ -100,7 +104,8 @@ export function renameDimension(ref: string, name: string): Edit {
       const { owner } = entry;
       if (owner.level === 'design') draft.dimensions[ref]!.name = name;
       else if (owner.level === 'part') draft.parts[owner.part]!.dimensions[ref]!.name = name;
-      else if (owner.level === 'slot') throw new EditRefused('This number takes its name from its step; rename the step.');
+      else if (owner.level === 'slot')
+        throw new EditRefused('This number takes its name from its step; rename the step.');
       else {
         const step = draft.parts[owner.part]!.steps[owner.step]!;
         if (step.kind !== 'sketch') return;
@@ -129,7 +134,10 @@ export function addDimension(id: string, dimension: Dimension, part?: string): E
       if (fault) throw new EditRefused(fault);
       const ledger = new Ledger(plain(draft));
       try {
-        home.dimensions[id] = { ...dimension, value: ledger.bind(dimension.value, part === undefined ? {} : { part }, null) };
+        home.dimensions[id] = {
+          ...dimension,
+          value: ledger.bind(dimension.value, part === undefined ? {} : { part }, null),
+        };
       } catch (error) {
         if (error instanceof ExpressionError) throw new EditRefused(error.message);
         throw error;
@@ -151,7 +159,9 @@ export function deleteDimension(ref: string): Edit {
       const users = ledger.entries.filter((e) => ledger.dependenciesOf(e).includes(ref));
       if (users.length > 0) {
         const names = users.slice(0, 3).map((e) => e.path.join('.'));
-        throw new EditRefused(`${entry.name} is used by ${names.join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}; change these first.`);
+        throw new EditRefused(
+          `${entry.name} is used by ${names.join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}; change these first.`,
+        );
       }
       const { owner } = entry;
       const key = ref.slice(ref.indexOf('.') + 1);

@@ -54,8 +54,11 @@ export function deletePart(id: string): Edit {
       const part = partOf(draft, id);
       const ledger = new Ledger(plain(draft));
       const inside = new Set(ledger.entries.filter((e) => 'part' in e.owner && e.owner.part === id).map((e) => e.ref));
-      const user = ledger.entries.find((e) => !inside.has(e.ref) && ledger.dependenciesOf(e).some((ref) => inside.has(ref)));
-      if (user) throw new EditRefused(`${part.name} holds a number that ${user.path.join('.')} uses; change that first.`);
+      const user = ledger.entries.find(
+        (e) => !inside.has(e.ref) && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),
+      );
+      if (user)
+        throw new EditRefused(`${part.name} holds a number that ${user.path.join('.')} uses; change that first.`);
       delete draft.parts[id];
       draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
     },

@@ -75,7 +75,8 @@ function storeGeometry(sketch: SketchGeometry, solved: SketchGeometry): void {
   }
   for (const [id, curve] of Object.entries(solved.curves)) {
     const own = sketch.curves[id];
-    if (curve.kind === 'circle' && own?.kind === 'circle' && Math.abs(own.radius - curve.radius) > UNMOVED) own.radius = curve.radius;
+    if (curve.kind === 'circle' && own?.kind === 'circle' && Math.abs(own.radius - curve.radius) > UNMOVED)
+      own.radius = curve.radius;
   }
 }
 
@@ -92,7 +93,8 @@ export function resolveSketches(draft: Design, before: Ledger, after: Ledger, ow
     if (entry.owner.level !== 'sketch') continue;
     const was = before.valueOf(entry.ref);
     const is = after.valueOfEntry(entry);
-    if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value)) changed.set(entry.owner.step, entry.owner.part);
+    if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value))
+      changed.set(entry.owner.step, entry.owner.part);
   }
   for (const [step, part] of changed) settleSketch(draft, after, part, step, () => step === own);
 }

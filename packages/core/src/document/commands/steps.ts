@@ -93,7 +93,9 @@ export function deleteStep(part: string, id: string): Edit {
       const home = partOf(draft, part);
       const step = stepOf(draft, part, id);
       const ledger = new Ledger(plain(draft));
-      const user = ledger.entries.find((e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)));
+      const user = ledger.entries.find(
+        (e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
+      );
       if (user) refuse(`${step.name} holds a number that ${user.path.join('.')} uses; change that first.`);
       delete home.steps[id];
       home.stepOrder.splice(home.stepOrder.indexOf(id), 1);

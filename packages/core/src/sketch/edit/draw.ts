@@ -61,7 +61,12 @@ export class SketchPen {
     const b = this.point({ at: [x1, y0] });
     const c = this.point(opposite);
     const d = this.point({ at: [x0, y1] });
-    const lines: [string, string, string, string] = [this.line(a, b), this.line(b, c), this.line(c, d), this.line(d, a)];
+    const lines: [string, string, string, string] = [
+      this.line(a, b),
+      this.line(b, c),
+      this.line(c, d),
+      this.line(d, a),
+    ];
     lines.forEach((line, i) => this.constrain({ kind: i % 2 === 0 ? 'horizontal' : 'vertical', of: [line] }));
     return { lines };
   }

@@ -53,7 +53,8 @@ function offLine(p: readonly [number, number], [a, b]: Ends): number {
 /** All verbs that fit the picked entities, likeliest first. */
 export function readingsFor(sketch: SketchGeometry, picked: readonly string[]): Reading[] {
   const kinds = picked.map((id) => kindOf(sketch, id));
-  const fits = (...wanted: EntityKind[]) => kinds.length === wanted.length && [...kinds].sort().join() === [...wanted].sort().join();
+  const fits = (...wanted: EntityKind[]) =>
+    kinds.length === wanted.length && [...kinds].sort().join() === [...wanted].sort().join();
   const own = picked.every((id) => id in sketch.points || id in sketch.curves);
   if (fits('line') && own) return ofLine(sketch, picked[0]!);
   if (fits('round')) return ofRound(sketch, picked[0]!);
@@ -137,7 +138,11 @@ function ofRounds(sketch: SketchGeometry, of: readonly string[]): Reading[] {
   ];
 }
 
-function ofPointAndLine(sketch: SketchGeometry, picked: readonly string[], kinds: readonly (EntityKind | null)[]): Reading[] {
+function ofPointAndLine(
+  sketch: SketchGeometry,
+  picked: readonly string[],
+  kinds: readonly (EntityKind | null)[],
+): Reading[] {
   const line = picked[kinds.indexOf('line')]!;
   const point = picked.find((p) => p !== line)!;
   const of = [point, line];
@@ -157,11 +162,20 @@ function ofPointAndRound(sketch: SketchGeometry, of: readonly string[]): Reading
   ];
 }
 
-function ofLineAndRound(sketch: SketchGeometry, picked: readonly string[], kinds: readonly (EntityKind | null)[]): Reading[] {
+function ofLineAndRound(
+  sketch: SketchGeometry,
+  picked: readonly string[],
+  kinds: readonly (EntityKind | null)[],
+): Reading[] {
   const line = picked[kinds.indexOf('line')]!;
   const round = picked.find((p) => p !== line)!;
   return [
-    { kind: 'distance', label: 'Distance to centre', of: [round, line], value: offLine(place(sketch, round), ends(sketch, line)) },
+    {
+      kind: 'distance',
+      label: 'Distance to centre',
+      of: [round, line],
+      value: offLine(place(sketch, round), ends(sketch, line)),
+    },
     { kind: 'tangent', label: 'Tangent', of: [line, round] },
   ];
 }

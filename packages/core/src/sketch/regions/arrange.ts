@@ -97,7 +97,10 @@ export function arrange(primitives: readonly Primitive[], tolerance: number): Ar
       if (before.some((m) => distance(m, middle) <= tolerance * 10)) continue;
       seen.set(key, [...before, middle]);
       const index = halves.length;
-      halves.push({ primitive, t0, t1, from, to, twin: index + 1 }, { primitive, t0: t1, t1: t0, from: to, to: from, twin: index });
+      halves.push(
+        { primitive, t0, t1, from, to, twin: index + 1 },
+        { primitive, t0: t1, t1: t0, from: to, to: from, twin: index },
+      );
     }
   });
   const { alive, openEnds } = dropDangling(halves, grid.points);
@@ -132,7 +135,10 @@ function departure(h: HalfEdge): { angle: number; bend: number } {
     return { angle: Math.atan2(s * (p.to[1] - p.from[1]), s * (p.to[0] - p.from[0])), bend: 0 };
   }
   const a = p.start + t0 * p.sweep;
-  return { angle: Math.atan2(forward ? Math.cos(a) : -Math.cos(a), forward ? -Math.sin(a) : Math.sin(a)), bend: (forward ? 1 : -1) / p.radius };
+  return {
+    angle: Math.atan2(forward ? Math.cos(a) : -Math.cos(a), forward ? -Math.sin(a) : Math.sin(a)),
+    bend: (forward ? 1 : -1) / p.radius,
+  };
 }
 
 /** Directions closer than this (rad) are the same, and the bend decides. */

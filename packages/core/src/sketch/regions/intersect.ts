@@ -1,5 +1,15 @@
 /** Where two primitives meet: as parameters on each. Tangent touches and shared ends count. */
-import { distance, lengthOf, pointAt, TAU, turn, type Primitive, type Round, type Segment, type Vec2 } from './primitives.ts';
+import {
+  distance,
+  lengthOf,
+  pointAt,
+  TAU,
+  turn,
+  type Primitive,
+  type Round,
+  type Segment,
+  type Vec2,
+} from './primitives.ts';
 
 /** Parameter in [0, 1] of a point known to lie on the primitive's carrier, or null if off its ends. */
 function parameterOf(p: Primitive, at: Vec2, tolerance: number): number | null {

@@ -96,7 +96,9 @@ export function isInside(loops: readonly Loop[], at: Vec2): boolean {
 
 /** A point well inside: the middle of the widest level stretch among several heights. */
 export function pointInside(loops: readonly Loop[]): Vec2 {
-  const ys = loops[0]!.pieces.flatMap((p) => (p.kind === 'line' ? [p.from[1]] : [p.from[1], p.to[1], ...extremeHeights(p)]));
+  const ys = loops[0]!.pieces.flatMap((p) =>
+    p.kind === 'line' ? [p.from[1]] : [p.from[1], p.to[1], ...extremeHeights(p)],
+  );
   const low = Math.min(...ys);
   const high = Math.max(...ys);
   let best: Vec2 = loops[0]!.pieces[0]!.from;

@@ -41,7 +41,8 @@ export function primitivesOf(sketch: SketchGeometry, tolerance: number): Primiti
       const to = at(c.to);
       if (distance(from, to) > tolerance) primitives.push({ kind: 'line', curve, from, to });
     } else if (c.kind === 'circle') {
-      if (c.radius > tolerance) primitives.push({ kind: 'arc', curve, center: at(c.center), radius: c.radius, start: 0, sweep: TAU });
+      if (c.radius > tolerance)
+        primitives.push({ kind: 'arc', curve, center: at(c.center), radius: c.radius, start: 0, sweep: TAU });
     } else {
       const center = at(c.center);
       const radius = distance(center, at(c.from));
@@ -78,7 +79,12 @@ export function isFullCircle(p: Primitive): p is Round {
 /** [least x, least y, most x, most y]; for arcs that of the whole circle, which is enough for a first test. */
 export function boxOf(p: Primitive): [number, number, number, number] {
   if (p.kind === 'line') {
-    return [Math.min(p.from[0], p.to[0]), Math.min(p.from[1], p.to[1]), Math.max(p.from[0], p.to[0]), Math.max(p.from[1], p.to[1])];
+    return [
+      Math.min(p.from[0], p.to[0]),
+      Math.min(p.from[1], p.to[1]),
+      Math.max(p.from[0], p.to[0]),
+      Math.max(p.from[1], p.to[1]),
+    ];
   }
   const [x, y] = p.center;
   return [x - p.radius, y - p.radius, x + p.radius, y + p.radius];

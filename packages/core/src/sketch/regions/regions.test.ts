@@ -33,7 +33,11 @@ describe('regions', () => {
   });
 
   test('two overlapping circles are two crescents and a lens', () => {
-    const s: SketchGeometry = { points: { m: [0, 0], n: [10, 0] }, curves: { a: circle('m', 10), b: circle('n', 10) }, constraints: {} };
+    const s: SketchGeometry = {
+      points: { m: [0, 0], n: [10, 0] },
+      curves: { a: circle('m', 10), b: circle('n', 10) },
+      constraints: {},
+    };
     // Lens of two circles of radius r at distance r: 2r²(π/3 − √3/4).
     const lens = 2 * 100 * (Math.PI / 3 - Math.sqrt(3) / 4);
     const found = areas(s);
@@ -108,7 +112,11 @@ describe('regions', () => {
   test('a reference finds its region again after the outline moved, and after it gained a hole', () => {
     const s = square(100);
     const ref = refOf(findRegions(s).regions[0]!);
-    const wide: SketchGeometry = { ...s, points: { ...s.points, b: [250, 0], c: [250, 100], h: [60, 50] }, curves: { ...s.curves, hole: circle('h', 20) } };
+    const wide: SketchGeometry = {
+      ...s,
+      points: { ...s.points, b: [250, 0], c: [250, 100], h: [60, 50] },
+      curves: { ...s.curves, hole: circle('h', 20) },
+    };
     const found = resolveRegion(ref, findRegions(wide).regions);
     expect(found!.area).toBeCloseTo(25000 - Math.PI * 400, 7);
   });
@@ -121,7 +129,11 @@ describe('regions', () => {
   });
 
   test('the point kept for a region lies inside it', () => {
-    const s: SketchGeometry = { points: { c: [0, 0] }, curves: { a: circle('c', 40), b: circle('c', 39) }, constraints: {} };
+    const s: SketchGeometry = {
+      points: { c: [0, 0] },
+      curves: { a: circle('c', 40), b: circle('c', 39) },
+      constraints: {},
+    };
     const map = findRegions(s);
     for (const r of map.regions) expect(regionAt(map, r.at)).toBe(r);
   });

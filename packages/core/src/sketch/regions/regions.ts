@@ -37,7 +37,12 @@ export function findRegions(sketch: SketchGeometry): RegionMap {
   const tolerance = MEETING_TOLERANCE * size;
   const arrangement = arrange(primitivesOf(sketch, tolerance), tolerance);
   const regions = assemble(arrangement, arrangement.walks);
-  return { regions, openEnds: arrangement.openEnds, gaps: gapsBetween(arrangement.openEnds, size * SMALL_GAP), arrangement };
+  return {
+    regions,
+    openEnds: arrangement.openEnds,
+    gaps: gapsBetween(arrangement.openEnds, size * SMALL_GAP),
+    arrangement,
+  };
 }
 
 /** Group closed walks into outlines with their holes. */
@@ -53,7 +58,12 @@ function assemble({ halves }: Arrangement, walks: readonly (readonly number[])[]
     // The outside walk of a group of curves is a hole of the smallest outline around the group.
     const own = new Set(hole.walk.map((h) => halves[h]!.twin));
     const within = outlines
-      .filter((o) => o.loop.area > -hole.loop.area && !o.walk.some((h) => own.has(h)) && isInside([o.loop], middleOf(halves[hole.walk[0]!]!)))
+      .filter(
+        (o) =>
+          o.loop.area > -hole.loop.area &&
+          !o.walk.some((h) => own.has(h)) &&
+          isInside([o.loop], middleOf(halves[hole.walk[0]!]!)),
+      )
       .sort((a, b) => a.loop.area - b.loop.area)[0];
     within?.holes.push(hole);
   }
@@ -112,7 +122,9 @@ export function resolveRegion(ref: RegionRef, regions: readonly Region[]): Regio
     const shared = [...own].filter((c) => bareWanted.has(c)).length;
     const likeness = shared / (own.size + bareWanted.size - shared);
     if (likeness < 0.5 && !(shared / bareWanted.size > 0.5)) continue;
-    const sides = signed ? region.outer.filter((c) => wanted.has(c)).length / Math.max(region.outer.length, wanted.size) : 0;
+    const sides = signed
+      ? region.outer.filter((c) => wanted.has(c)).length / Math.max(region.outer.length, wanted.size)
+      : 0;
     const holds = ref.at && isInside(region.loops, ref.at) ? 1 : 0;
     const score = likeness * 100 + sides * 10 + holds;
     if (!best || score > best.score) best = { region, score };

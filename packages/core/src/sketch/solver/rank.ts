@@ -43,7 +43,8 @@ export function rankOf(rows: EquationRows): RankResult {
     let norm = 0;
     for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) norm += rows.value[p]! ** 2;
     norm = Math.sqrt(norm);
-    if (norm > 0) for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) row[rows.unknown[p]!] = rows.value[p]! / norm;
+    if (norm > 0)
+      for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) row[rows.unknown[p]!] = rows.value[p]! / norm;
 
     const factors: [number, number][] = [];
     for (let k = 0; k < pivots.length; k++) {

@@ -28,7 +28,9 @@ export function combineWith(
   const untouched = targets.filter((t) => combined.some((c) => c.key === t.key));
   const order = new Map(context.bodies.map((b, i) => [b.id, i]));
   const place = (b: Body) => order.get(b.id) ?? Infinity;
-  return [...others, ...untouched, ...combined.filter((c) => !untouched.some((u) => u.key === c.key))].sort((a, b) => place(a) - place(b));
+  return [...others, ...untouched, ...combined.filter((c) => !untouched.some((u) => u.key === c.key))].sort(
+    (a, b) => place(a) - place(b),
+  );
 }
 
 function targetsOf(result: BooleanKind, chosen: 'all' | readonly string[], bodies: readonly Body[]): Body[] {
@@ -38,12 +40,21 @@ function targetsOf(result: BooleanKind, chosen: 'all' | readonly string[], bodie
   if (chosen === 'all') return [...bodies];
   return chosen.map((id) => {
     const body = bodies.find((b) => b.id === id);
-    if (!body) throw new StepFailure(`A body this step ${result === 'join' ? 'joins to' : 'cuts'} is no longer there; choose its bodies again.`);
+    if (!body)
+      throw new StepFailure(
+        `A body this step ${result === 'join' ? 'joins to' : 'cuts'} is no longer there; choose its bodies again.`,
+      );
     return body;
   });
 }
 
-function combine(kind: BooleanKind, targets: readonly Body[], tools: readonly Body[], stepName: string, context: StepContext): Body[] {
+function combine(
+  kind: BooleanKind,
+  targets: readonly Body[],
+  tools: readonly Body[],
+  stepName: string,
+  context: StepContext,
+): Body[] {
   const solids = context.kernel.combine(
     kind,
     targets.map((b) => b.solid),
@@ -66,7 +77,8 @@ function bodiesFrom(
   context: StepContext,
 ): Body[] {
   const { kernel } = context;
-  if (solids.length === 0) throw new StepFailure(`This would cut ${listNames(targets)} away entirely; nothing would be left.`);
+  if (solids.length === 0)
+    throw new StepFailure(`This would cut ${listNames(targets)} away entirely; nothing would be left.`);
   const args = [...targets, ...tools];
   const bodies: Body[] = [];
   const pieces = new Map<string, number>();
@@ -74,15 +86,24 @@ function bodiesFrom(
     const from = [...new Set(made.faces.map((f) => f.argument))].filter((a) => a >= 0).sort((a, b) => a - b);
     const target = targets[from[0] ?? Infinity];
     if (!target) {
-      throw new StepFailure(`This does not touch ${listNames(targets)}, so there is nothing to join; make it a new body, or move it.`);
+      throw new StepFailure(
+        `This does not touch ${listNames(targets)}, so there is nothing to join; make it a new body, or move it.`,
+      );
     }
     const facts = new LazyFacts(kernel, made.solid);
-    if (from.length === 1 && made.faces.length === target.faceNames.length && sameVolume(facts.volume, target.facts.volume)) {
+    if (
+      from.length === 1 &&
+      made.faces.length === target.faceNames.length &&
+      sameVolume(facts.volume, target.facts.volume)
+    ) {
       kernel.free(made.solid);
       bodies.push(target);
       continue;
     }
-    if (!facts.valid) throw new StepFailure('The outcome is not a sound solid; look for faces that nearly coincide, and move one a little.');
+    if (!facts.valid)
+      throw new StepFailure(
+        'The outcome is not a sound solid; look for faces that nearly coincide, and move one a little.',
+      );
     const names = made.faces.map((f) => args[f.argument]?.faceNames[f.face] ?? `${context.stepId}:new`);
     const count = (pieces.get(target.id) ?? 0) + 1;
     pieces.set(target.id, count);

@@ -2,7 +2,13 @@ import { StepFailure, type Body } from '../../part/body.ts';
 import { nameOfOrigin, numberEquals } from '../../part/face-names.ts';
 import { LazyFacts } from '../../part/facts.ts';
 import { hashText } from '../../part/hash.ts';
-import { mergeRegions, resolveRegion, touchingPoint, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
+import {
+  mergeRegions,
+  resolveRegion,
+  touchingPoint,
+  type Region,
+  type RegionMap,
+} from '../../sketch/regions/regions.ts';
 import type { StepContext, StepResult } from '../context.ts';
 import { combineWith } from '../combine/combine.ts';
 import type { ExtrudeStep } from './schema.ts';
@@ -17,7 +23,9 @@ export function evaluateExtrude(step: ExtrudeStep, context: StepContext): StepRe
   if (to - from < LEAST_THICKNESS) {
     throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
   }
-  const key = hashText(JSON.stringify(['extrude', context.stepId, step.name, outcome.frame, areas.map((a) => a.loops), from, to]));
+  const key = hashText(
+    JSON.stringify(['extrude', context.stepId, step.name, outcome.frame, areas.map((a) => a.loops), from, to]),
+  );
   const tools = context.once(key, () => areas.map((area, i) => push(context, step, area, outcome.frame, from, to, i)));
   return { bodies: combineWith(step.result, step.bodies ?? 'all', tools, step.name, context, key) };
 }
@@ -29,7 +37,8 @@ function reachOf(step: ExtrudeStep, context: StepContext): [number, number] {
   if (step.way === 'symmetric') ends = [-distance / 2, distance / 2];
   else if (step.way === 'one_way') ends = [0, distance];
   else {
-    if (step.back_distance === undefined) throw new StepFailure('Both ways needs a second distance; give one, or choose one way.');
+    if (step.back_distance === undefined)
+      throw new StepFailure('Both ways needs a second distance; give one, or choose one way.');
     ends = [-context.number('back_distance'), distance];
   }
   if (step.reversed) ends = [-ends[1], -ends[0]];
@@ -44,7 +53,10 @@ function chosenAreas(step: ExtrudeStep, sketchName: string, map: RegionMap): Reg
     picked = [];
     for (const ref of step.regions) {
       const region = resolveRegion(ref, map.regions);
-      if (!region) throw new StepFailure(`A region of ${sketchName} that this extrudes is no longer closed; pick its regions again.`);
+      if (!region)
+        throw new StepFailure(
+          `A region of ${sketchName} that this extrudes is no longer closed; pick its regions again.`,
+        );
       if (!picked.includes(region)) picked.push(region);
     }
   }
@@ -53,7 +65,9 @@ function chosenAreas(step: ExtrudeStep, sketchName: string, map: RegionMap): Reg
     const touch = touchingPoint(area, map.arrangement);
     if (touch) {
       const [x, y] = touch.map((n) => Number(n.toFixed(3)));
-      throw new StepFailure(`A region of ${sketchName} touches itself at ${x}, ${y} mm; part its lines there or make them overlap.`);
+      throw new StepFailure(
+        `A region of ${sketchName} touches itself at ${x}, ${y} mm; part its lines there or make them overlap.`,
+      );
     }
   }
   return areas;
@@ -61,7 +75,8 @@ function chosenAreas(step: ExtrudeStep, sketchName: string, map: RegionMap): Reg
 
 function openProfile(sketchName: string, map: RegionMap): string {
   const gap = [...map.gaps].sort((a, b) => a.size - b.size)[0];
-  if (gap) return `${sketchName} has no closed region: there is a gap of ${Number(gap.size.toPrecision(3))} mm at ${place(gap.from)}; join the two ends.`;
+  if (gap)
+    return `${sketchName} has no closed region: there is a gap of ${Number(gap.size.toPrecision(3))} mm at ${place(gap.from)}; join the two ends.`;
   const end = map.openEnds[0];
   if (end) return `${sketchName} has no closed region: a line ends in the open at ${place(end)}; close the outline.`;
   return `${sketchName} has no closed region yet; draw a closed outline in it.`;

@@ -11,7 +11,11 @@ export const ExtrudeStep = z
     kind: z.literal('extrude'),
     sketch: StepId.describe('The sketch step whose regions are extruded.'),
     regions: Regions,
-    way: z.enum(EXTRUDE_WAYS).describe('one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way.'),
+    way: z
+      .enum(EXTRUDE_WAYS)
+      .describe(
+        'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way.',
+      ),
     distance: Expr,
     back_distance: Expr.optional().describe('Only with both_ways.'),
     reversed: z.boolean().optional().describe('true: forward is against the plane’s normal.'),

@@ -31,9 +31,11 @@ export class SketchFailure extends StepFailure {
 function supportOf(step: SketchStep, context: StepContext): { frame: Frame; note?: string } {
   if ('datum' in step.plane) return { frame: DATUM_FRAMES[step.plane.datum] };
   const found = findFace(step.plane.face, context.bodies);
-  if (!found) throw new StepFailure('The face this sketch lies on is no longer there; pick another face or plane for it.');
+  if (!found)
+    throw new StepFailure('The face this sketch lies on is no longer there; pick another face or plane for it.');
   const { center, normal } = found.body.facts.faces[found.face]!;
-  if (!normal) throw new StepFailure('The face this sketch lies on is no longer flat; pick another face or plane for it.');
+  if (!normal)
+    throw new StepFailure('The face this sketch lies on is no longer flat; pick another face or plane for it.');
   const frame = frameOfFace(center, normal);
   if (found.how === 'name') return { frame };
   return { frame, note: `Its face was split or replaced; it now lies on the nearest one of ${found.body.name}.` };
@@ -42,7 +44,8 @@ function supportOf(step: SketchStep, context: StepContext): { frame: Frame; note
 /** “width = 40 mm and left = 10 mm cannot both hold; change or remove one.” */
 export function clashSentence(sketch: SketchStep, solution: SketchSolution): string {
   if (solution.misfit) return solution.misfit.message;
-  if (solution.clash.length === 0) return 'This sketch could not be solved from where it is drawn; undo, or drag it nearer to its dimensions.';
+  if (solution.clash.length === 0)
+    return 'This sketch could not be solved from where it is drawn; undo, or drag it nearer to its dimensions.';
   const named = solution.clash.map((id) => describeConstraint(sketch, id));
   const list = named.length > 1 ? `${named.slice(0, -1).join(', ')} and ${named.at(-1)}` : `${named[0]}`;
   return named.length > 1
