@@ -26,7 +26,7 @@ export function addStep(part: string, id: string, step: Step, at?: number): Edit
     label: `Add ${step.name}`,
     run(draft) {
       const home = partOf(draft, part);
-      home.steps[id] = step;
+      home.steps[id] = { ...step };
       home.stepOrder.splice(at ?? home.stepOrder.length, 0, id);
       const ledger = new Ledger(plain(draft));
       for (const slot of numberSlots(step)) {

@@ -17,7 +17,10 @@ const start = Float64Array.from([0, 0, 10, 1, -4, 6, 7, -5, 3, 3, 2, 5]);
 
 const equations: [string, (v: Float64Array) => Equation][] = [
   ['distance of points', () => pointDistance('k', point(0), point(1), 4)],
-  ['distance of a point and a line', (v) => pointLineDistance('k', point(2), line(0, 1), 3, sideOf(v, point(2), line(0, 1)))],
+  [
+    'distance of a point and a line',
+    (v) => pointLineDistance('k', point(2), line(0, 1), 3, sideOf(v, point(2), line(0, 1))),
+  ],
   ['distance along an axis', () => slotDifference('k', 0, 2, 3, -1)],
   ['a given value', () => slotValue('k', 4, 3)],
   ['equal lengths', () => equalLength('k', line(0, 1), line(2, 3))],

@@ -28,33 +28,37 @@ describe('sparse factorisation', () => {
       maxLength: 60,
     });
     fc.assert(
-      fc.property(links, fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 20, maxLength: 20 }), (entries, x) => {
-        const n = 20;
-        const dense = Array.from({ length: n }, () => new Float64Array(n));
-        for (const [i, j, value] of entries) {
-          if (i === j) continue;
-          dense[i]![j]! += value;
-          dense[j]![i]! += value;
-        }
-        // Made diagonally dominant, and so positive definite.
-        for (let i = 0; i < n; i++) dense[i]![i] = 1 + dense[i]!.reduce((sum, v) => sum + Math.abs(v), 0);
-        const rows: number[] = [];
-        const cols: number[] = [];
-        const values: number[] = [];
-        for (let i = 0; i < n; i++) {
-          for (let j = i; j < n; j++) {
-            if (dense[i]![j] === 0) continue;
-            rows.push(i);
-            cols.push(j);
-            values.push(dense[i]![j]!);
+      fc.property(
+        links,
+        fc.array(fc.double({ min: -5, max: 5, noNaN: true }), { minLength: 20, maxLength: 20 }),
+        (entries, x) => {
+          const n = 20;
+          const dense = Array.from({ length: n }, () => new Float64Array(n));
+          for (const [i, j, value] of entries) {
+            if (i === j) continue;
+            dense[i]![j]! += value;
+            dense[j]![i]! += value;
           }
-        }
-        const ldl = new SparseLdl(n, rows, cols);
-        expect(ldl.factor(Float64Array.from(values))).toBe(true);
-        const b = Float64Array.from(dense, (row) => row.reduce((sum, v, j) => sum + v * x[j]!, 0));
-        ldl.solve(b);
-        b.forEach((value, i) => expect(value).toBeCloseTo(x[i]!, 8));
-      }),
+          // Made diagonally dominant, and so positive definite.
+          for (let i = 0; i < n; i++) dense[i]![i] = 1 + dense[i]!.reduce((sum, v) => sum + Math.abs(v), 0);
+          const rows: number[] = [];
+          const cols: number[] = [];
+          const values: number[] = [];
+          for (let i = 0; i < n; i++) {
+            for (let j = i; j < n; j++) {
+              if (dense[i]![j] === 0) continue;
+              rows.push(i);
+              cols.push(j);
+              values.push(dense[i]![j]!);
+            }
+          }
+          const ldl = new SparseLdl(n, rows, cols);
+          expect(ldl.factor(Float64Array.from(values))).toBe(true);
+          const b = Float64Array.from(dense, (row) => row.reduce((sum, v, j) => sum + v * x[j]!, 0));
+          ldl.solve(b);
+          b.forEach((value, i) => expect(value).toBeCloseTo(x[i]!, 8));
+        },
+      ),
       { numRuns: 50 },
     );
   });
@@ -102,7 +106,12 @@ describe('damped Gauss–Newton', () => {
 describe('rank', () => {
   test('counts freedoms, and names a dependent equation with those it depends on', () => {
     const rows = rowsOf(
-      [slotDifference('a', 0, 1, 3, 1), slotDifference('b', 1, 2, 4, 1), slotDifference('c', 0, 2, 7, 1), slotValue('d', 3, 5)],
+      [
+        slotDifference('a', 0, 1, 3, 1),
+        slotDifference('b', 1, 2, 4, 1),
+        slotDifference('c', 0, 2, 7, 1),
+        slotValue('d', 3, 5),
+      ],
       5,
     );
     rows.evaluate(Float64Array.from([0, 3, 7, 5, 1]));
@@ -120,16 +129,14 @@ describe('rank', () => {
     });
     fc.assert(
       fc.property(matrix, (m) => {
-        const equations = m.map(
-          (row, i): Equation => ({
-            owner: `${i}`,
-            slots: [0, 1, 2, 3, 4],
-            evaluate(_, g) {
-              row.forEach((value, j) => (g[j] = value));
-              return 0;
-            },
-          }),
-        );
+        const equations = m.map((row, i): Equation => ({
+          owner: `${i}`,
+          slots: [0, 1, 2, 3, 4],
+          evaluate(_, g) {
+            row.forEach((value, j) => (g[j] = value));
+            return 0;
+          },
+        }));
         const rows = rowsOf(equations, 5);
         rows.evaluate(new Float64Array(5));
         expect(rankOf(rows).rank).toBe(exactRank(m));
@@ -158,7 +165,12 @@ function exactRank(matrix: readonly (readonly number[])[]): number {
 describe('merging variables', () => {
   test('makes slots one, keeps pinned values, and tells repetition from contradiction', () => {
     const merger = new SlotMerger();
-    const [a, b, c, d] = [merger.add(1, false), merger.add(2, false), merger.add(3, true), merger.add(4, true)] as const;
+    const [a, b, c, d] = [
+      merger.add(1, false),
+      merger.add(2, false),
+      merger.add(3, true),
+      merger.add(4, true),
+    ] as const;
     expect(merger.merge(a, b)).toBe('merged');
     expect(merger.merge(b, a)).toBe('redundant');
     expect(merger.merge(b, c)).toBe('merged');

@@ -1,0 +1,146 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  addDimension,
+  addPart,
+  addStep,
+  applyEdit,
+  changeStep,
+  deleteStep,
+  editSketch,
+  emptyDesign,
+  Ledger,
+  moveStep,
+  renameStep,
+  sentenceOf,
+  setDimension,
+  suppressStep,
+  usersOfStep,
+  type Design,
+  type Edit,
+  type ExtrudeStep,
+  type Step,
+} from '../index.ts';
+
+const sketch: Step = {
+  kind: 'sketch',
+  name: 'Outline',
+  plane: { datum: 'wall' },
+  points: { a: [0, 0], b: [20, 0] },
+  curves: { l: { kind: 'line', from: 'a', to: 'b' } },
+  constraints: { w: { kind: 'distance', of: ['l'], value: '20 mm', name: 'width' } },
+};
+const extrude: ExtrudeStep = {
+  kind: 'extrude',
+  name: 'Plate',
+  sketch: 's',
+  regions: 'all',
+  way: 'one_way',
+  distance: 'thk',
+  result: 'new_body',
+};
+
+function make(...edits: Edit[]): Design {
+  return edits.reduce((design, edit) => {
+    const outcome = applyEdit(design, edit);
+    if (!outcome.ok) throw new Error(outcome.message);
+    return outcome.design;
+  }, emptyDesign('Test'));
+}
+const base = (...more: Edit[]) =>
+  make(
+    addDimension('thk', { name: 'thk', value: '6 mm' }),
+    addPart('p', 'Part'),
+    addStep('p', 's', sketch),
+    addStep('p', 'e', extrude),
+    ...more,
+  );
+
+function read(design: Design, step: string): string {
+  const part = design.parts.p!;
+  return sentenceOf(part.steps[step]!, { part, stepId: step, ledger: new Ledger(design) })
+    .map((piece) => ('text' in piece ? piece.text : `[${piece.label}${piece.value ? ` = ${piece.value}` : ''}]`))
+    .join(' ');
+}
+
+describe('a step reads as a sentence', () => {
+  test.each<[string, Partial<ExtrudeStep>, string]>([
+    ['a new body', {}, 'Extrude [Outline, all regions] by [thk = 6 mm] [one way] as [a new body]'],
+    [
+      'reversed',
+      { reversed: true },
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way, reversed] as [a new body]',
+    ],
+    [
+      'both ways',
+      { way: 'both_ways', back_distance: '2 mm' },
+      'Extrude [Outline, all regions] by [thk = 6 mm] [both ways] and back [2 mm] as [a new body]',
+    ],
+    [
+      'a cut of one body',
+      { result: 'cut', bodies: ['e'] },
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [cut from] [Plate]',
+    ],
+    [
+      'a join with all',
+      { result: 'join' },
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [joined to] [all bodies]',
+    ],
+    [
+      'picked regions',
+      { regions: [{ outer: ['l'] }] },
+      'Extrude [Outline, 1 region] by [thk = 6 mm] [one way] as [a new body]',
+    ],
+    [
+      'a lost sketch',
+      { sketch: 'gone' },
+      'Extrude [a deleted sketch, all regions] by [thk = 6 mm] [one way] as [a new body]',
+    ],
+  ])('%s', (_, slots, sentence) => {
+    const design = base(changeStep('p', 'e', 'x', (step) => void Object.assign(step, slots)));
+    expect(read(design, 'e')).toBe(sentence);
+  });
+
+  test('a sketch', () => {
+    expect(read(base(), 's')).toBe('Sketch on [the wall plane] with [1 dimension]');
+  });
+});
+
+describe('edits of a recipe', () => {
+  const refusal = (design: Design, edit: Edit) => {
+    const outcome = applyEdit(design, edit);
+    return outcome.ok ? null : outcome.message;
+  };
+
+  test('rename, move, suppress and delete do just that', () => {
+    const design = base(renameStep('p', 'e', ' Wall plate '), moveStep('p', 'e', 0), suppressStep('p', 'e', true));
+    expect(design.parts.p!.stepOrder).toEqual(['e', 's']);
+    expect(design.parts.p!.steps.e).toMatchObject({ name: 'Wall plate', suppressed: true });
+    const back = applyEdit(design, suppressStep('p', 'e', false));
+    expect(back.ok && 'suppressed' in back.design.parts.p!.steps.e!).toBe(false);
+    const gone = applyEdit(design, deleteStep('p', 'e'));
+    expect(gone.ok && gone.design.parts.p!.stepOrder).toEqual(['s']);
+  });
+
+  test('a deleted step’s users are known, and a number in use holds its step', () => {
+    const design = base(addDimension('half', { name: 'half', value: 'part.outline.width / 2' }));
+    expect(usersOfStep(design.parts.p!, 's')).toEqual(['Plate']);
+    expect(refusal(design, deleteStep('p', 's'))).toBe('Outline holds a number that half uses; change that first.');
+    expect(refusal(design, deleteStep('p', 'nothing'))).toBe('This step no longer exists.');
+    expect(refusal(design, renameStep('p', 'e', '  '))).toBe('A step needs a name.');
+  });
+
+  test('an edit of a sketch stores where everything went, and a clashing one is refused whole', () => {
+    const design = base(setDimension('s.w', '35 mm'));
+    const solved = design.parts.p!.steps.s as Extract<Step, { kind: 'sketch' }>;
+    const [a, b] = [solved.points.a!, solved.points.b!];
+    expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(35, 9);
+    const clash = editSketch('p', 's', 'Add a distance', (s) => {
+      s.constraints.v = { kind: 'distance', of: ['a', 'b'], value: '40 mm', name: 'reach' };
+    });
+    expect(refusal(design, clash)).toBe('width and reach cannot both hold; change or remove one of them.');
+  });
+
+  test('names typed in a new step become references', () => {
+    expect((base().parts.p!.steps.e as ExtrudeStep).distance).toBe('$thk');
+  });
+});
