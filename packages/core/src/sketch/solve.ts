@@ -61,6 +61,17 @@ function settle(
   return { ok: !failed && system.clashing.length === 0, iterations, residual, split };
 }
 
+/** Solved positions alone, or null when they cannot be found: for when nobody asks what is still loose. */
+export function solvePositions(sketch: SketchGeometry, dimension: (id: string) => number): SketchGeometry | null {
+  try {
+    const system = buildSystem(sketch, dimension);
+    return settle(system, RELATIVE_TOLERANCE * sketchSize(sketch)).ok ? readGeometry(sketch, system) : null;
+  } catch (error) {
+    if (error instanceof ConstraintMisfit) return null;
+    throw error;
+  }
+}
+
 /**
  * Solve from the positions in `sketch`, moving as little as needed.
  * @param dimension value of each dimension constraint by id, mm or rad

@@ -58,7 +58,9 @@ watch(
 function evaluate(): void {
   if (!design.design || !kernelMayStart.value) return;
   const focus = session.sketching && session.activePart ? { part: session.activePart, step: session.sketching } : null;
-  evaluation.request(design.design, focus, session.activePart);
+  // In a task of its own: the edit is shown first.
+  const wanted = design.design;
+  setTimeout(() => design.design === wanted && evaluation.request(wanted, focus, session.activePart));
 }
 watch([() => design.design, () => session.sketching, kernelMayStart], evaluate);
 

@@ -1,7 +1,7 @@
 /** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
 import { Ledger } from '../../ledger/ledger.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
-import { solveSketch } from '../../sketch/solve.ts';
+import { solvePositions, solveSketch } from '../../sketch/solve.ts';
 import { clashSentence } from '../../steps/sketch/evaluate.ts';
 import type { SketchStep } from '../../steps/sketch/schema.ts';
 import { EditRefused, type Edit } from '../change.ts';
@@ -26,23 +26,28 @@ export function editSketch(part: string, step: string, label: string, change: (s
       const sketch = sketchStep(draft, part, step);
       const before = plain(draft);
       change(sketch);
-      settleSketch(draft, new Ledger(plain(draft)), part, step, () => solvedIn(before, part, step));
+      const after = plain(draft);
+      settleSketch(draft, after, new Ledger(after), part, step, () => solvedIn(before, part, step));
     },
   };
 }
 
-function solve(design: Design, ledger: Ledger, part: string, step: string) {
-  const sketch = design.parts[part]!.steps[step] as SketchStep;
-  return solveSketch(sketch, (id) => {
+/** Reads a sketch's dimensions. @throws EditRefused when one has no value */
+function numbersOf(ledger: Ledger, step: string): (id: string) => number {
+  return (id) => {
     const value = ledger.valueOf(`${step}.${id}`);
     if (!value.ok) throw new EditRefused(value.message);
     return value.quantity.value;
-  });
+  };
+}
+
+function positionsIn(design: Design, ledger: Ledger, part: string, step: string): SketchGeometry | null {
+  return solvePositions(design.parts[part]!.steps[step] as SketchStep, numbersOf(ledger, step));
 }
 
 function solvedIn(design: Design, part: string, step: string): boolean {
   try {
-    return solve(design, new Ledger(design), part, step).solved;
+    return positionsIn(design, new Ledger(design), part, step) !== null;
   } catch (error) {
     if (error instanceof EditRefused) return false;
     throw error;
@@ -51,20 +56,30 @@ function solvedIn(design: Design, part: string, step: string): boolean {
 
 /**
  * Solve a sketch of the draft and store where everything went.
+ * @param design the draft's plain document
  * @param mustSolve asked only when it does not solve: is that a reason to refuse the edit?
  */
-function settleSketch(draft: Design, ledger: Ledger, part: string, step: string, mustSolve: () => boolean): void {
-  const design = plain(draft);
-  let solution: ReturnType<typeof solve>;
+function settleSketch(
+  draft: Design,
+  design: Design,
+  ledger: Ledger,
+  part: string,
+  step: string,
+  mustSolve: () => boolean,
+): void {
+  let solved: SketchGeometry | null;
   try {
-    solution = solve(design, ledger, part, step);
+    solved = positionsIn(design, ledger, part, step);
   } catch (error) {
     // A sketch that had a number without value before may be edited on.
     if (error instanceof EditRefused && !mustSolve()) return;
     throw error;
   }
-  if (solution.solved) storeGeometry(sketchStep(draft, part, step), solution.geometry);
-  else if (mustSolve()) throw new EditRefused(clashSentence(design.parts[part]!.steps[step] as SketchStep, solution));
+  if (solved) storeGeometry(sketchStep(draft, part, step), solved);
+  else if (mustSolve()) {
+    const sketch = design.parts[part]!.steps[step] as SketchStep;
+    throw new EditRefused(clashSentence(sketch, solveSketch(sketch, numbersOf(ledger, step))));
+  }
 }
 
 /** Write positions that moved; the rest stays the same object, so that changes are small. */
@@ -96,5 +111,6 @@ export function resolveSketches(draft: Design, before: Ledger, after: Ledger, ow
     if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value))
       changed.set(entry.owner.step, entry.owner.part);
   }
-  for (const [step, part] of changed) settleSketch(draft, after, part, step, () => step === own);
+  const design = plain(draft);
+  for (const [step, part] of changed) settleSketch(draft, design, after, part, step, () => step === own);
 }
