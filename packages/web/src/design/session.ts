@@ -16,7 +16,7 @@ export type Pick =
   | { readonly kind: 'region'; readonly step: string; readonly ref: RegionRef; readonly key: string }
   | { readonly kind: 'datum'; readonly datum: 'floor' | 'wall' | 'side' };
 
-export type Tool = 'line' | 'rectangle' | 'circle';
+export type Tool = 'line' | 'rectangle' | 'centred rectangle' | 'circle' | 'point';
 
 export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);

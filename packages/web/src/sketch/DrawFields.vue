@@ -32,7 +32,9 @@ const place = computed(() => {
 const measured = computed<Record<string, string>>(() => {
   const a = props.editing.start.value!.at;
   const b = props.editing.end.value!.at;
-  const [dx, dy] = [Math.abs(b[0] - a[0]), Math.abs(b[1] - a[1])];
+  // From a centre, the pointer shows half of each size.
+  const times = session.tool === 'centred rectangle' ? 2 : 1;
+  const [dx, dy] = [Math.abs(b[0] - a[0]) * times, Math.abs(b[1] - a[1]) * times];
   const { units } = design.design!;
   const show = (mm: number) => formatNumber(mm / displayFactor('length', units), 2);
   return {

@@ -86,8 +86,9 @@ function paintStroke(ctx: CanvasRenderingContext2D): void {
   } else if (tool === 'line') {
     ctx.moveTo(...map.toPixel(from));
     ctx.lineTo(...map.toPixel(to));
-  } else {
-    const corners = [from, [to[0], from[1]], to, [from[0], to[1]]] as const;
+  } else if (tool !== 'point') {
+    const first = tool === 'centred rectangle' ? ([2 * from[0] - to[0], 2 * from[1] - to[1]] as const) : from;
+    const corners = [first, [to[0], first[1]], to, [first[0], to[1]]] as const;
     corners.forEach((c, i) => (i === 0 ? ctx.moveTo(...map.toPixel(c)) : ctx.lineTo(...map.toPixel(c))));
     ctx.closePath();
   }

@@ -7,6 +7,8 @@ import type { Snap } from './hit.ts';
 export const DRAW_FIELDS: Readonly<Record<Tool, readonly string[]>> = {
   line: ['length'],
   rectangle: ['width', 'height'],
+  'centred rectangle': ['width', 'height'],
+  point: [],
   circle: ['diameter'],
 };
 
@@ -23,9 +25,10 @@ export type Typed = Readonly<Partial<Record<string, TypedNumber>>>;
 export function placeWithTyped(tool: Tool, start: Place, to: Place, typed: Typed): Place {
   const dx = to[0] - start[0];
   const dy = to[1] - start[1];
-  if (tool === 'rectangle') {
-    const w = typed.width?.value ?? Math.abs(dx);
-    const h = typed.height?.value ?? Math.abs(dy);
+  if (tool === 'rectangle' || tool === 'centred rectangle') {
+    const share = tool === 'rectangle' ? 1 : 0.5;
+    const w = typed.width ? typed.width.value * share : Math.abs(dx);
+    const h = typed.height ? typed.height.value * share : Math.abs(dy);
     return [start[0] + (dx < 0 ? -w : w), start[1] + (dy < 0 ? -h : h)];
   }
   const wanted = tool === 'line' ? typed.length?.value : typed.diameter && typed.diameter.value / 2;
@@ -57,8 +60,12 @@ export function drawStroke(
     else if (end.point) pen.constrain({ kind: 'coincident', of: [end.point, circle] });
     return {};
   }
-  if (tool === 'rectangle') {
-    const { lines } = pen.rectangle(start, target);
+  if (tool === 'point') {
+    pen.point(end);
+    return {};
+  }
+  if (tool === 'rectangle' || tool === 'centred rectangle') {
+    const { lines } = tool === 'rectangle' ? pen.rectangle(start, target) : pen.centredRectangle(start, target);
     if (typed.width)
       pen.constrain({
         kind: 'distance',

@@ -161,14 +161,16 @@ export function useSketchEditing() {
     const at = end.value;
     const tool = session.tool;
     if (!at || !tool) return;
-    if (!start.value) {
+    // A point takes one click, all else two.
+    if (!start.value && tool !== 'point') {
       start.value = at;
       return;
     }
-    const begun = start.value;
+    const begun = start.value ?? at;
     const numbers = { ...typed.value } as Typed;
     const hasNumbers = Object.values(numbers).some(Boolean);
-    if (!hasNumbers && Math.hypot(at.at[0] - begun.at[0], at.at[1] - begun.at[1]) < SAME_PLACE_MM) return;
+    if (tool !== 'point' && !hasNumbers && Math.hypot(at.at[0] - begun.at[0], at.at[1] - begun.at[1]) < SAME_PLACE_MM)
+      return;
     let outcome: ReturnType<typeof drawStroke> = {};
     const made = change(`Draw a ${tool}`, (sketch) => {
       outcome = drawStroke(sketch, tool, begun, at, numbers);
@@ -201,6 +203,19 @@ export function useSketchEditing() {
     if (reading.value !== undefined) session.dimensionToEdit = `${session.sketching}.${added}`;
   }
 
+  /** Picked curves become construction, or real again when all of them were construction. */
+  function toggleConstruction(): void {
+    const curves = session.entities.filter((e) => e in (step.value?.curves ?? {}));
+    change('Switch construction', (sketch) => {
+      const all = curves.every((id) => sketch.curves[id]?.construction);
+      for (const id of curves) {
+        const curve = sketch.curves[id]!;
+        if (all) delete curve.construction;
+        else curve.construction = true;
+      }
+    });
+  }
+
   function removePicked(): void {
     if (session.entities.length === 0) return;
     const ids = session.entities.filter((e) => !Object.values<string>(BUILT_IN).includes(e));
@@ -221,7 +236,7 @@ export function useSketchEditing() {
 
   return {
     step, solution, geometry, hovered, start, end, typed, position, allMarks, readings, clashing, dimensions,
-    move, press, release, click, apply, removePicked, change, dropStroke,
+    move, press, release, click, apply, removePicked, toggleConstruction, change, dropStroke,
     setTyped,
   }; // prettier-ignore
 }

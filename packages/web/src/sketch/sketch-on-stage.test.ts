@@ -1,4 +1,4 @@
-import type { DimensionConstraint, SketchGeometry } from '@helb/core';
+import { solveSketch, type DimensionConstraint, type SketchGeometry } from '@helb/core';
 import { describe, expect, test } from '@jest/globals';
 import { markPlaces } from './constraint-marks.ts';
 import { layoutDimension } from './dimension-layout.ts';
@@ -97,6 +97,28 @@ describe('strokes', () => {
     const names = Object.values(s.constraints).flatMap((c) => ('value' in c ? [c.name] : []));
     expect(names).toEqual(['width', 'width_2']);
     expect(Object.values(s.constraints).filter((c) => c.kind === 'vertical')).toHaveLength(4);
+  });
+});
+
+describe('more strokes', () => {
+  test('a rectangle drawn from the origin stays about it, with its two sizes left free', () => {
+    const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
+    drawStroke(s, 'centred rectangle', { at: [0, 0], point: 'origin' }, { at: [20, 10] }, {});
+    const solution = solveSketch(s, () => 0);
+    expect(solution.freedoms).toBe(2);
+    expect(solution.redundant).toEqual([]);
+    const xs = Object.values(s.points).map((p) => p[0]);
+    expect([Math.min(...xs), Math.max(...xs)]).toEqual([-20, 20]);
+    expect(placeWithTyped('centred rectangle', [0, 0], [1, -1], { width: { expression: '8', value: 8 } })).toEqual([
+      4, -1,
+    ]);
+  });
+
+  test('a point lands where it is clicked, held on the curve under it', () => {
+    const s = sketch();
+    drawStroke(s, 'point', { at: [0, 0] }, { at: [25, 10], on: 'l' }, {});
+    expect(Object.keys(s.points)).toHaveLength(4);
+    expect(Object.values(s.constraints).at(-1)).toMatchObject({ kind: 'coincident' });
   });
 });
 

@@ -48,7 +48,15 @@ const verbs = computed<Verb[]>(() => {
     ...(MARKS[r.kind] ? { key: MARKS[r.kind]!.mark } : {}),
     run: () => apply(r),
   }));
-  return [...readings, { id: 'delete', label: 'Delete', key: 'Del', run: () => props.editing.removePicked() }];
+  const hasCurve = session.entities.some((e) => e in (props.editing.step.value?.curves ?? {}));
+  const construction: Verb[] = hasCurve
+    ? [{ id: 'construction', label: 'Construction', key: 'g', run: () => props.editing.toggleConstruction() }]
+    : [];
+  return [
+    ...readings,
+    ...construction,
+    { id: 'delete', label: 'Delete', key: 'Del', run: () => props.editing.removePicked() },
+  ];
 });
 
 defineExpose({ verbs });

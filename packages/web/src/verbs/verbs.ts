@@ -135,7 +135,9 @@ export function useVerbs() {
   const tools: { tool: Tool; label: string; key: string }[] = [
     { tool: 'line', label: 'Line', key: 'l' },
     { tool: 'rectangle', label: 'Rectangle', key: 'r' },
+    { tool: 'centred rectangle', label: 'Centred rectangle', key: 'R' },
     { tool: 'circle', label: 'Circle', key: 'c' },
+    { tool: 'point', label: 'Point', key: 'p' },
   ];
   const toolVerbs = computed<Verb[]>(() =>
     tools.map(({ tool, label, key }) => ({

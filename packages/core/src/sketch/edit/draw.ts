@@ -53,8 +53,21 @@ export class SketchPen {
     return id;
   }
 
+  /** A rectangle that stays about its centre: a construction diagonal has its middle there. */
+  centredRectangle(center: Anchor, corner: Anchor): { lines: [string, string, string, string] } {
+    const [cx, cy] = center.at;
+    const [x, y] = corner.at;
+    const { lines, corners } = this.rectangle({ at: [2 * cx - x, 2 * cy - y] }, corner);
+    const diagonal = this.line(corners[0], corners[2], true);
+    this.constrain({ kind: 'midpoint', of: [center.point ?? this.point(center), diagonal] });
+    return { lines };
+  }
+
   /** Four lines between two opposite corners, kept level and upright. Lines run bottom, right, top, left as drawn. */
-  rectangle(first: Anchor, opposite: Anchor): { lines: [string, string, string, string] } {
+  rectangle(
+    first: Anchor,
+    opposite: Anchor,
+  ): { lines: [string, string, string, string]; corners: [string, string, string, string] } {
     const [x0, y0] = first.at;
     const [x1, y1] = opposite.at;
     const a = this.point(first);
@@ -68,6 +81,6 @@ export class SketchPen {
       this.line(d, a),
     ];
     lines.forEach((line, i) => this.constrain({ kind: i % 2 === 0 ? 'horizontal' : 'vertical', of: [line] }));
-    return { lines };
+    return { lines, corners: [a, b, c, d] };
   }
 }

@@ -1,0 +1,52 @@
+import { expect, test } from './workplace.ts';
+
+test('a rectangle about the origin, settled by two typed sizes, with a loose circle dragged and put back', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newDesign('Centred');
+  await page.getByRole('button', { name: 'side plane' }).click();
+  await w.viewSettled();
+  await page.keyboard.press('Shift+R');
+  await w.click(0, 0);
+  await w.point(25, 15);
+  await page.keyboard.type('60');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('40');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(w.step('Sketch 1')).toContainText('settled');
+
+  await test.step('a circle is loose until it is held; dragging its centre is one edit, undone as one', async () => {
+    await page.keyboard.press('c');
+    await w.click(12, -8);
+    await w.click(17, -8);
+    await page.keyboard.press('Escape');
+    await expect(w.step('Sketch 1')).toContainText('3 freedoms left');
+    await w.point(12, -8);
+    await page.mouse.down();
+    for (const [u, v] of [[10, -4], [4, 0], [-10, 4]] as const) await page.mouse.move(...(await w.at(u, v))); // prettier-ignore
+    await page.mouse.up();
+    await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Drag in the sketch');
+    await expect(w.step('Sketch 1')).toContainText('3 freedoms left');
+    await page.keyboard.press('Control+z');
+    await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Draw a circle');
+  });
+
+  await test.step('made construction, it bounds nothing any more', async () => {
+    await w.click(17, -8);
+    await w.verb(/^Construction/).click();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('x');
+    await page.getByLabel('Extrude 1: distance').press('Enter');
+    await page.keyboard.press('Enter');
+    await expect(w.caption()).toContainText('10 × 60 × 40 mm');
+    await w.allSaved();
+    const { parts } = await page.evaluate(async () => {
+      const id = location.pathname.split('/').at(-1);
+      const opened = (await (await fetch(`/api/designs/${id}`)).json()) as { document: { parts: object } };
+      return opened.document;
+    });
+    expect(JSON.stringify(parts)).toContain('"construction":true');
+  });
+});
