@@ -69,7 +69,7 @@ defineExpose({ verbs });
       <button
         v-for="verb in verbs"
         :key="verb.id"
-        class="shrink-0 rounded-md px-2 py-1 font-medium hover:bg-tray"
+        class="shrink-0 rounded-md px-1.5 py-1 font-medium hover:bg-tray"
         :class="{ 'bg-tray': verb.active }"
         :aria-pressed="verb.active"
         @click="verb.run()"

@@ -155,7 +155,7 @@ export function useVerbs() {
   const sketchVerbs = computed<Verb[]>(() => [
     ...toolVerbs.value,
     { id: 'extrude', label: 'Extrude', key: 'x', run: extrudeOpenSketch },
-    { id: 'finish', label: 'Finish sketch', key: 'Enter', run: () => session.leaveSketch() },
+    { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
   ]);
 
   const partVerbs = computed<Verb[]>(() => {
