@@ -53,23 +53,32 @@ export function layoutDimension(
   }
 }
 
-/** The two places a distance runs between. */
-function anchors(sketch: SketchGeometry, of: readonly string[]): [Vec2, Vec2] | null {
+/** The two places a distance runs between, and the way it is measured where that is not from one to the other. */
+interface Anchors {
+  readonly ends: readonly [Vec2, Vec2];
+  readonly along?: Vec2;
+}
+
+function anchors(sketch: SketchGeometry, of: readonly string[], label: Vec2 | undefined): Anchors | null {
   const lines = of.map((id) => endsOf(sketch, id));
-  if (of.length === 1) return lines[0] ?? null;
+  if (of.length === 1) return lines[0] ? { ends: lines[0] } : null;
   const places = of.map((id) => pointOf(sketch, id));
-  if (places[0] && places[1]) return [places[0], places[1]];
+  if (places[0] && places[1]) return { ends: [places[0], places[1]] };
   const line = lines[0] ?? lines[1];
   const other = lines[0] ? of[1]! : of[0]!;
   const otherLine = endsOf(sketch, other);
-  const point = pointOf(sketch, other) ?? (otherLine ? mid(otherLine) : null);
+  const point = pointOf(sketch, other) ?? (otherLine && nearestEnd(otherLine, label));
   if (!line || !point) return null;
   const d = unit(sub(line[1], line[0]));
-  return [point, along(line[0], d, dot(sub(point, line[0]), d))];
+  const foot = along(line[0], d, dot(sub(point, line[0]), d));
+  // From a drawn line the extension starts at its end, so that it does not run along the line itself.
+  const isDrawn = of.find((id) => id !== other)! in sketch.curves;
+  return { ends: [point, isDrawn ? nearestEnd(line, label ?? point) : foot], along: unit(sub(foot, point)) };
 }
 
-function mid([a, b]: readonly [Vec2, Vec2]): Vec2 {
-  return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+/** The end of a line nearer to where the number stands; its first without one. */
+function nearestEnd([a, b]: readonly [Vec2, Vec2], to: Vec2 | undefined): Vec2 {
+  return to && Math.hypot(...sub(b, to)) < Math.hypot(...sub(a, to)) ? b : a;
 }
 
 function endsOf(sketch: SketchGeometry, id: string): [Vec2, Vec2] | null {
@@ -91,11 +100,11 @@ function linear(
   map: PlaneMap,
   label: Px | null,
 ): DimensionDrawing | null {
-  const ends = anchors(sketch, c.of);
-  if (!ends) return null;
-  const a = map.toPixel(ends[0]);
-  const b = map.toPixel(ends[1]);
-  let d = unit(sub(b, a));
+  const found = anchors(sketch, c.of, c.label);
+  if (!found) return null;
+  const a = map.toPixel(found.ends[0]);
+  const b = map.toPixel(found.ends[1]);
+  let d = unit(found.along ? sub(map.toPixel(found.along), map.toPixel([0, 0])) : sub(b, a));
   if (c.kind === 'horizontal_distance') d = unit(map.view.x);
   if (c.kind === 'vertical_distance') d = unit(map.view.y);
   const n: Px = [-d[1], d[0]];

@@ -134,6 +134,17 @@ describe('dimensions after drafting practice', () => {
     expect(d.arrows.map((a) => a.tip)).toEqual([[240, 70], [360, 70]]); // prettier-ignore
   });
 
+  test('between two lines it is measured square to them, from their near ends', () => {
+    const s = sketch();
+    Object.assign(s.points, { d: [10, 30], e: [40, 30] });
+    s.curves.m = { kind: 'line', from: 'd', to: 'e' };
+    const d = layoutDimension(s, { kind: 'distance', of: ['l', 'm'], value: '20', label: [0, 20] }, map)!;
+    expect(d.text.angle).toBeCloseTo(-Math.PI / 2, 12);
+    expect(d.arrows.map((a) => a.tip[0])).toEqual([200, 200]);
+    expect(d.lines[0]![0]).toEqual([236, 30]);
+    expect(d.lines[1]![0]).toEqual([236, 110]);
+  });
+
   test('an upright number reads from the right', () => {
     const d = place({ kind: 'vertical_distance', of: ['a', 'c'], value: '20', label: [-5, 0] });
     expect(d.text.angle).toBeCloseTo(-Math.PI / 2, 12);

@@ -8,6 +8,9 @@ import type { PartView } from '@helb/core';
 const props = defineProps<{ view: PartView | undefined; position: readonly [number, number] | null }>();
 const design = useDesign();
 
+/** Two decimals, and no minus before nothing. */
+const toFixed = (n: number) => (Math.abs(n) < 0.005 ? 0 : n).toFixed(2);
+
 const lines = computed<string[]>(() => {
   const d = design.design;
   if (!d) return [];
@@ -15,7 +18,7 @@ const lines = computed<string[]>(() => {
   const length = (mm: number, decimals: number) => formatNumber(mm / factor, decimals);
   if (props.position) {
     return [
-      `${props.position.map((n) => (n / factor).toFixed(2)).join(', ')} ${d.units.length}`,
+      `${props.position.map((n) => toFixed(n / factor)).join(', ')} ${d.units.length}`,
       'pencil is loose, ink is settled',
     ];
   }
