@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** A live slot in a sentence, edited in place by its kind. */
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { Menu, MenuButton } from '@headlessui/vue';
 import { changeStep, type SentencePart, type Step } from '@helb/core';
 import { computed, ref, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import ActionItems from '../fields/ActionItems.vue';
 import ExpressionField from '../fields/ExpressionField.vue';
 import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 
@@ -115,19 +116,7 @@ const options = computed(() => {
   />
   <Menu v-else-if="piece.kind === 'choice' || piece.kind === 'bodies'" as="span" class="relative inline-block">
     <MenuButton class="slot leading-5">{{ piece.label }}</MenuButton>
-    <MenuItems
-      class="absolute left-0 z-30 mt-1 min-w-40 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
-    >
-      <MenuItem v-for="o in options" :key="o.value" v-slot="{ active }">
-        <button
-          class="block w-full rounded px-2 py-1 text-left"
-          :class="active ? 'bg-signal-soft text-signal' : ''"
-          @click="o.run()"
-        >
-          {{ o.label }}
-        </button>
-      </MenuItem>
-    </MenuItems>
+    <ActionItems :items="options" side="left" />
   </Menu>
   <button
     v-else

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { Menu, MenuButton } from '@headlessui/vue';
 import { moveStep, type Step } from '@helb/core';
 import { IconDots } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import ActionItems from '../fields/ActionItems.vue';
 import { useVerbs } from '../verbs/verbs.ts';
 
 const props = defineProps<{ part: string; stepId: string; step: Step; index: number; last: boolean }>();
@@ -34,18 +35,6 @@ const items = computed(() => [
       :aria-label="`More for ${step.name}`"
       ><IconDots :size="15"
     /></MenuButton>
-    <MenuItems
-      class="absolute right-0 z-30 mt-1 min-w-36 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
-    >
-      <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
-        <button
-          class="block w-full rounded px-2 py-1 text-left text-[13px]"
-          :class="active ? 'bg-signal-soft text-signal' : ''"
-          @click="item.run()"
-        >
-          {{ item.label }}
-        </button>
-      </MenuItem>
-    </MenuItems>
+    <ActionItems :items="items" side="right" />
   </Menu>
 </template>

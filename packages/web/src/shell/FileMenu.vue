@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { Menu, MenuButton } from '@headlessui/vue';
 import { writeDesign } from '@helb/core';
 import { computed, ref } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import ActionItems from '../fields/ActionItems.vue';
 import { saveFile } from './save-file.ts';
 
 const design = useDesign();
@@ -55,18 +56,6 @@ const items = computed(() => [
 <template>
   <Menu as="div" class="relative">
     <MenuButton class="button py-1" :disabled="writing">{{ writing ? 'Writing' : 'Files' }}</MenuButton>
-    <MenuItems
-      class="absolute right-0 z-40 mt-1 min-w-56 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
-    >
-      <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
-        <button
-          class="block w-full rounded px-2 py-1 text-left"
-          :class="active ? 'bg-signal-soft text-signal' : ''"
-          @click="item.run()"
-        >
-          {{ item.label }}
-        </button>
-      </MenuItem>
-    </MenuItems>
+    <ActionItems :items="items" side="right" />
   </Menu>
 </template>

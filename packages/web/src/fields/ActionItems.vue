@@ -1,0 +1,27 @@
+<script setup lang="ts">
+/** What a menu offers, one action a line. Stands inside a Menu, beside its button. */
+import { MenuItem, MenuItems } from '@headlessui/vue';
+
+defineProps<{
+  items: readonly { readonly label: string; run(): unknown }[];
+  /** The edge of the button it hangs from. */
+  side: 'left' | 'right';
+}>();
+</script>
+
+<template>
+  <MenuItems
+    class="absolute z-40 mt-1 min-w-40 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    :class="side === 'left' ? 'left-0' : 'right-0'"
+  >
+    <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
+      <button
+        class="block w-full rounded px-2 py-1 text-left text-[13px] whitespace-nowrap"
+        :class="active ? 'bg-signal-soft text-signal' : ''"
+        @click="item.run()"
+      >
+        {{ item.label }}
+      </button>
+    </MenuItem>
+  </MenuItems>
+</template>
