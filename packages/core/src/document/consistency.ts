@@ -1,5 +1,5 @@
 /** What the schema alone cannot say: that ids meet their maps, and are unique where expressions need it. */
-import { BUILT_IN, pointsOf, type SketchGeometry } from '../sketch/schema.ts';
+import { BUILT_IN, PATTERN_DIMENSIONS, pointsOf, type SketchGeometry } from '../sketch/schema.ts';
 import type { Design, Part } from './schema.ts';
 
 /** Faults as sentences; empty when the design is sound. */
@@ -61,11 +61,21 @@ function checkSketch(sketch: SketchGeometry, where: string, faults: string[]): v
       }
     }
   }
+  const exists = (id: string) =>
+    Object.hasOwn(sketch.points, id) || Object.hasOwn(sketch.curves, id) || builtIn.has(id);
   for (const [id, constraint] of Object.entries(sketch.constraints)) {
+    const onPattern = PATTERN_DIMENSIONS.has(constraint.kind);
     for (const entity of constraint.of) {
-      if (!Object.hasOwn(sketch.points, entity) && !Object.hasOwn(sketch.curves, entity) && !builtIn.has(entity)) {
+      if (onPattern ? !Object.hasOwn(sketch.patterns ?? {}, entity) : !exists(entity)) {
         faults.push(`${where}: constraint “${id}” is on “${entity}”, which does not exist.`);
       }
     }
   }
+  for (const [id, pattern] of Object.entries(sketch.patterns ?? {})) {
+    for (const entity of [...pattern.of, pattern.kind === 'linear' ? pattern.along : pattern.around])
+      if (!exists(entity)) faults.push(`${where}: pattern “${id}” is of “${entity}”, which does not exist.`);
+  }
+  for (const [id, { of }] of Object.entries(sketch.borrowed ?? {}))
+    for (const entity of of)
+      if (!exists(entity)) faults.push(`${where}: “${id}” borrows “${entity}”, which does not exist.`);
 }

@@ -101,12 +101,15 @@ function entriesOfStep(part: string, partWord: string, stepId: string, step: Ste
   }
   const names = sketchDimensionNames(step.constraints);
   return Object.entries(step.constraints).flatMap(([id, constraint]) =>
-    isDimension(constraint) ? [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint))] : [],
+    isDimension(constraint) && !constraint.driven
+      ? [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint))]
+      : [],
   );
 }
 
 export function quantityOf(constraint: DimensionConstraint): QuantityKind {
-  return constraint.kind === 'angle' ? 'angle' : 'length';
+  if (constraint.kind === 'angle' || constraint.kind === 'step_angle') return 'angle';
+  return constraint.kind === 'count' || constraint.kind === 'count_across' ? 'number' : 'length';
 }
 
 /** A line has a width and a height; a distance between two things lies across or rises. */

@@ -100,7 +100,7 @@ export class PartEvaluator {
     const context = this.contextFor(ledger, part, id, bodies, before);
     if (step.kind !== 'sketch') return evaluateStep(step, context);
     const numbers = Object.entries(step.constraints).map(([c, constraint]) =>
-      'value' in constraint ? context.number(c) : 0,
+      'value' in constraint && !constraint.driven ? context.number(c) : 0,
     );
     const key = JSON.stringify([numbers, 'face' in step.plane ? bodies.map((b) => b.key) : null]);
     const known = this.sketches.get(step);

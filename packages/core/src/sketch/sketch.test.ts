@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { SketchDrag } from './drag.ts';
-import { SketchPen } from './edit/draw.ts';
+import { SketchPen } from './draw/pen.ts';
+import { rectangleTool } from './draw/lines.ts';
 import { removeFromSketch } from './edit/remove.ts';
 import { readingsFor } from './edit/readings.ts';
 import type { Constraint, SketchGeometry } from './schema.ts';
@@ -31,7 +32,11 @@ const line = (from: string, to: string) => ({ kind: 'line' as const, from, to })
 
 function rectangle(): SketchGeometry {
   const s = sketch({}, {});
-  new SketchPen(s, lcg(7)).rectangle({ at: [0, 0], point: 'origin' }, { at: [50, 30] });
+  rectangleTool.draw({
+    pen: new SketchPen(s, lcg(7)),
+    clicks: [{ at: [0, 0], point: 'origin' }, { at: [50, 30] }],
+    typed: {},
+  });
   return s;
 }
 

@@ -1,5 +1,6 @@
 /** Solving a sketch: where everything goes, what is still loose, what disagrees. */
-import type { SketchGeometry } from './schema.ts';
+import { BUILT_IN, pointsOf, type SketchGeometry } from './schema.ts';
+import type { Equation } from './solver/equation.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';
 import { splitGroups, type Split } from './solver/groups.ts';
 import { rankOf } from './solver/rank.ts';
@@ -52,7 +53,7 @@ function settle(
     residual = Math.max(residual, summary.residual);
     failed ||= !summary.converged;
   }
-  const gradient = new Float64Array(16);
+  const gradient = new Float64Array(Math.max(1, ...split.without.map((e) => e.slots.length)));
   for (const e of split.without) {
     const r = Math.abs(e.evaluate(system.values, gradient));
     residual = Math.max(residual, r);
@@ -94,13 +95,13 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
     });
   }
   const { freedoms, movingSlots, redundant } = freedomsOf(outcome.split);
-  const redundantOwners = new Set([...system.redundant, ...redundant, ...outcome.split.without.map((e) => e.owner)]);
+  const saysNothing = new Set([...system.redundant, ...wholly(system, [...redundant, ...outcome.split.without])]);
   return {
     geometry: readGeometry(sketch, system),
     solved: true,
     freedoms,
     loose: looseEntities(sketch, system, movingSlots),
-    redundant: [...redundantOwners].filter((id) => id in sketch.constraints),
+    redundant: Object.keys(sketch.constraints).filter((id) => saysNothing.has(id)),
     clash: [],
     misfit: null,
     iterations: outcome.iterations,
@@ -123,33 +124,40 @@ function unsolved(sketch: SketchGeometry, found: Partial<SketchSolution>): Sketc
   };
 }
 
-function freedomsOf(split: Split): { freedoms: number; movingSlots: Set<number>; redundant: string[] } {
+/** Owners all of whose equations are among `dependent`: one of several may well follow from the rest. */
+function wholly(system: System, dependent: readonly Equation[]): string[] {
+  const count = (equations: readonly Equation[]) => {
+    const byOwner = new Map<string, number>();
+    for (const { owner } of equations) byOwner.set(owner, (byOwner.get(owner) ?? 0) + 1);
+    return byOwner;
+  };
+  const all = count(system.equations);
+  return [...count(dependent)].flatMap(([owner, n]) => (n === all.get(owner) ? [owner] : []));
+}
+
+function freedomsOf(split: Split): { freedoms: number; movingSlots: Set<number>; redundant: Equation[] } {
   let freedoms = split.idle.length;
   const movingSlots = new Set(split.idle);
-  const redundant: string[] = [];
+  const redundant: Equation[] = [];
   for (const { rows, slots } of split.groups) {
     const rank = rankOf(rows);
     freedoms += rank.freedoms;
     rank.moves.forEach((moves, i) => moves && movingSlots.add(slots[i]!));
-    for (const d of rank.dependent) redundant.push(rows.equations[d.equation]!.owner);
+    for (const d of rank.dependent) redundant.push(rows.equations[d.equation]!);
   }
   return { freedoms, movingSlots, redundant };
 }
 
 function looseEntities(sketch: SketchGeometry, system: System, moving: ReadonlySet<number>): Set<string> {
   const loose = new Set<string>();
-  const pointMoves = (id: string) => {
+  const moves = (id: string) => {
     const p = system.points.get(id)!;
     return moving.has(p.x) || moving.has(p.y);
   };
-  for (const id of Object.keys(sketch.points)) if (pointMoves(id)) loose.add(id);
-  for (const [id, line] of system.lines) {
-    if (id in sketch.curves && [line.from.x, line.from.y, line.to.x, line.to.y].some((s) => moving.has(s)))
-      loose.add(id);
-  }
-  for (const [id, round] of system.rounds) {
-    const slots = [round.radius, round.center.x, round.center.y, ...round.ends.flatMap((e) => [e.x, e.y])];
-    if (slots.some((s) => moving.has(s))) loose.add(id);
+  for (const id of Object.keys(sketch.points)) if (id !== BUILT_IN.origin && moves(id)) loose.add(id);
+  for (const [id, curve] of Object.entries(sketch.curves)) {
+    const size = system.rounds.get(id)?.radius ?? system.ellipses.get(id)?.minor;
+    if ((size !== undefined && moving.has(size)) || pointsOf(curve).some(moves)) loose.add(id);
   }
   return loose;
 }

@@ -1,25 +1,36 @@
 /** Turns a sketch and its dimensions' values into variables and equations. */
-import { slotDifference } from './constraints/axis-distance.ts';
-import { angleBetween, parallel, perpendicular } from './constraints/direction.ts';
-import { pointDistance, pointLineDistance, sideOf } from './constraints/distance.ts';
-import { equalLength } from './constraints/equal-length.ts';
-import { midpoint, symmetric } from './constraints/midpoint.ts';
-import { pointOnRound, tangentLineRound, tangentRounds } from './constraints/tangent.ts';
-import { BUILT_IN, pointsOf, type Constraint, type SketchGeometry } from './schema.ts';
-import type { Equation, LineSlots, PointSlots, RoundSlots } from './solver/equation.ts';
+import { basisOf } from './curves/spline.ts';
+import { ConstraintEquations, ConstraintMisfit } from './equations.ts';
+import { pointOnEllipse } from './constraints/contact.ts';
+import { pointOnRound } from './constraints/tangent.ts';
+import { patternEquations, patternLinks } from './pattern/equations.ts';
+import { BUILT_IN, isDimension, type Constraint, type SketchGeometry } from './schema.ts';
+import type { EllipseSlots, Equation, LineSlots, PointSlots, RoundSlots, SplineSlots } from './solver/equation.ts';
 import { SlotMerger, type MergeOutcome } from './solver/merge.ts';
+import { STEP_ARM } from './constraints/spacing.ts';
 
-/** A constraint put on things it cannot hold for; the message is for the user. */
-export class ConstraintMisfit extends Error {}
+export { ConstraintMisfit } from './equations.ts';
 
-export interface System {
+/** The variables of everything in a sketch, by id. */
+export interface SketchSlots {
+  readonly points: ReadonlyMap<string, PointSlots>;
+  readonly lines: ReadonlyMap<string, LineSlots>;
+  readonly rounds: ReadonlyMap<string, RoundSlots>;
+  readonly ellipses: ReadonlyMap<string, EllipseSlots>;
+  readonly splines: ReadonlyMap<string, SplineSlots>;
+  /** Spacing of each pattern, along and across. */
+  readonly steps: ReadonlyMap<string, readonly [number, number]>;
+}
+
+export interface System extends SketchSlots {
   /** Values by slot; merged slots are read through `root`. */
   readonly values: Float64Array;
   readonly merger: SlotMerger;
   readonly equations: readonly Equation[];
-  readonly points: ReadonlyMap<string, PointSlots>;
-  readonly lines: ReadonlyMap<string, LineSlots>;
-  readonly rounds: ReadonlyMap<string, RoundSlots>;
+  /** Patterns that fill a whole turn: their step is no unknown. */
+  readonly wholeTurns: ReadonlySet<string>;
+  /** Unknowns that are no one's place or size: where curves touch. */
+  readonly contacts: readonly number[];
   /** Constraints that found their slots already one, or pinned apart. */
   readonly redundant: readonly string[];
   readonly clashing: readonly string[];
@@ -42,14 +53,23 @@ class SystemBuilder {
   private readonly points = new Map<string, PointSlots>();
   private readonly lines = new Map<string, LineSlots>();
   private readonly rounds = new Map<string, RoundSlots>();
+  private readonly ellipses = new Map<string, EllipseSlots>();
+  private readonly splines = new Map<string, SplineSlots>();
+  private readonly steps = new Map<string, readonly [number, number]>();
   private readonly redundant = new Set<string>();
   private readonly clashing = new Set<string>();
+  /** Arcs whose shape follows from another's: nothing of their own keeps their ends on them. */
+  private readonly following = new Set<string>();
+  private readonly constraints: readonly (readonly [string, Constraint])[];
 
   constructor(
     private readonly sketch: SketchGeometry,
     private readonly dimension: (id: string) => number,
-    private readonly skip: ReadonlySet<string>,
+    skip: ReadonlySet<string>,
   ) {
+    this.constraints = Object.entries(sketch.constraints).filter(
+      ([id, c]) => !skip.has(id) && !(isDimension(c) && c.driven),
+    );
     const point = (x: number, y: number, fixed: boolean) => ({
       x: this.merger.add(x, fixed),
       y: this.merger.add(y, fixed),
@@ -58,14 +78,47 @@ class SystemBuilder {
     this.points.set(BUILT_IN.origin, origin);
     this.lines.set(BUILT_IN.xAxis, { from: origin, to: point(1, 0, true) });
     this.lines.set(BUILT_IN.yAxis, { from: origin, to: point(0, 1, true) });
-    for (const [id, [x, y]] of Object.entries(sketch.points)) this.points.set(id, point(x, y, false));
-    for (const [id, curve] of Object.entries(sketch.curves)) {
-      const at = pointsOf(curve).map((p) => this.points.get(p)!);
-      if (curve.kind === 'line') this.lines.set(id, { from: at[0]!, to: at[1]! });
-      else {
-        const radius = curve.kind === 'circle' ? curve.radius : this.drawnRadius(curve.center, curve.from);
-        this.rounds.set(id, { center: at[0]!, radius: this.merger.add(radius, false), ends: at.slice(1) });
-      }
+    const borrowed = new Set(Object.values(sketch.borrowed ?? {}).flatMap((b) => b.of));
+    for (const [id, [x, y]] of Object.entries(sketch.points)) this.points.set(id, point(x, y, borrowed.has(id)));
+    for (const id of Object.keys(sketch.curves)) this.addCurve(id, borrowed.has(id));
+    for (const [id, { steps, kind }] of Object.entries(sketch.patterns ?? {})) {
+      const arm = kind === 'circular' ? STEP_ARM : 1;
+      this.steps.set(id, [
+        this.merger.add((steps[0] ?? 0) * arm, false),
+        this.merger.add(steps[1] ?? 0, steps.length < 2),
+      ]);
+    }
+  }
+
+  private addCurve(id: string, fixed: boolean): void {
+    const curve = this.sketch.curves[id]!;
+    const at = (p: string) => this.points.get(p)!;
+    if (fixed) this.following.add(id);
+    switch (curve.kind) {
+      case 'line':
+      case 'text':
+        this.lines.set(id, { from: at(curve.from), to: at(curve.to) });
+        break;
+      case 'circle':
+        this.rounds.set(id, { center: at(curve.center), radius: this.merger.add(curve.radius, fixed), ends: [] });
+        break;
+      case 'arc':
+        this.rounds.set(id, {
+          center: at(curve.center),
+          radius: this.merger.add(this.drawnRadius(curve.center, curve.from), fixed),
+          ends: [at(curve.from), at(curve.to)],
+        });
+        break;
+      case 'spline':
+        this.splines.set(id, { points: curve.points.map(at), basis: basisOf(curve) });
+        break;
+      default:
+        this.ellipses.set(id, {
+          center: at(curve.center),
+          major: at(curve.major),
+          minor: this.merger.add(curve.minor, fixed),
+          ends: curve.kind === 'ellipse' ? [] : [at(curve.from), at(curve.to)],
+        });
     }
   }
 
@@ -76,34 +129,83 @@ class SystemBuilder {
   }
 
   build(): System {
-    const constraints = Object.entries(this.sketch.constraints).filter(([id]) => !this.skip.has(id));
-    const waiting = constraints.filter(([id, c]) => !this.mergeAway(id, c));
-    const values = this.merger.values();
+    const { merger } = this;
+    for (const { curve, of } of patternLinks(this.sketch)) this.follow(curve, of);
+    for (const [, c] of this.constraints) if (c.kind === 'symmetric') this.follow(c.of[1]!, c.of[0]!);
+    const waiting = this.constraints.filter(([id, c]) => !this.mergeAway(id, c));
+    const slots = this.rootedSlots();
+    const contacts: number[] = [];
+    // Contacts are added while equations are made; their start values come from the drawing.
+    const drawn = merger.values();
+    const newContact = (value: number) => {
+      const slot = merger.add(value, false);
+      contacts.push(slot);
+      return slot;
+    };
     const equations: Equation[] = [];
-    for (const [id, round] of this.rounds) {
-      for (const end of round.ends) equations.push(pointOnRound(id, this.rooted(end), this.rootedRound(round)));
+    for (const [id, round] of slots.rounds) {
+      if (this.following.has(id)) continue;
+      for (const end of round.ends) equations.push(pointOnRound(id, end, round));
     }
-    for (const [id, constraint] of waiting) equations.push(...this.equationsOf(id, constraint, values));
-    const rootPoints = new Map([...this.points].map(([id, p]) => [id, this.rooted(p)]));
+    for (const [id, ellipse] of slots.ellipses) {
+      if (this.following.has(id)) continue;
+      for (const end of ellipse.ends) equations.push(pointOnEllipse(id, end, ellipse));
+    }
+    equations.push(...patternEquations(this.sketch, slots, this.wholeStep));
+    const make = new ConstraintEquations(slots, drawn, this.constraints, this.sketch, this.dimension, newContact);
+    for (const [id, constraint] of waiting) equations.push(...make.of(id, constraint));
     return {
-      values,
-      merger: this.merger,
+      ...slots,
+      values: merger.values(),
+      merger,
       equations,
-      points: rootPoints,
-      lines: new Map([...this.lines].map(([id, l]) => [id, this.rootedLine(l)])),
-      rounds: new Map([...this.rounds].map(([id, r]) => [id, this.rootedRound(r)])),
+      contacts,
+      wholeTurns: new Set(
+        Object.entries(this.sketch.patterns ?? {}).flatMap(([id, p]) => (p.kind === 'circular' && p.whole ? [id] : [])),
+      ),
       redundant: [...this.redundant],
       clashing: [...this.clashing],
     };
   }
 
-  private rooted = (p: PointSlots): PointSlots => ({ x: this.merger.root(p.x), y: this.merger.root(p.y) });
-  private rootedLine = (l: LineSlots): LineSlots => ({ from: this.rooted(l.from), to: this.rooted(l.to) });
-  private rootedRound = (r: RoundSlots): RoundSlots => ({
-    center: this.rooted(r.center),
-    radius: this.merger.root(r.radius),
-    ends: r.ends.map(this.rooted),
-  });
+  /** The step of a pattern that fills a whole turn, rad. */
+  private readonly wholeStep = (pattern: string): number => {
+    const count = this.constraints.find(([, c]) => c.kind === 'count' && c.of[0] === pattern)?.[0];
+    return (2 * Math.PI) / Math.max(1, count === undefined ? 1 : Math.round(this.dimension(count)));
+  };
+
+  /** A curve whose shape is another's: their sizes are one. */
+  private follow(curve: string, original: string): void {
+    const [a, b] = [this.rounds.get(original), this.rounds.get(curve)];
+    const [e, f] = [this.ellipses.get(original), this.ellipses.get(curve)];
+    if (a && b) this.merger.merge(a.radius, b.radius);
+    if (e && f) this.merger.merge(e.minor, f.minor);
+    if ((a && b) || (e && f)) this.following.add(curve);
+  }
+
+  private rootedSlots(): SketchSlots {
+    const { merger } = this;
+    const rooted = (p: PointSlots): PointSlots => ({ x: merger.root(p.x), y: merger.root(p.y) });
+    const map = <T>(from: ReadonlyMap<string, T>, change: (item: T) => T) =>
+      new Map([...from].map(([id, item]) => [id, change(item)]));
+    return {
+      points: map(this.points, rooted),
+      lines: map(this.lines, (l) => ({ from: rooted(l.from), to: rooted(l.to) })),
+      rounds: map(this.rounds, (r) => ({
+        center: rooted(r.center),
+        radius: merger.root(r.radius),
+        ends: r.ends.map(rooted),
+      })),
+      ellipses: map(this.ellipses, (e) => ({
+        center: rooted(e.center),
+        major: rooted(e.major),
+        minor: merger.root(e.minor),
+        ends: e.ends.map(rooted),
+      })),
+      splines: map(this.splines, (s) => ({ points: s.points.map(rooted), basis: s.basis })),
+      steps: map(this.steps, ([a, b]) => [merger.root(a), merger.root(b)]),
+    };
+  }
 
   private note(id: string, outcomes: readonly MergeOutcome[]): true {
     if (outcomes.includes('clash')) this.clashing.add(id);
@@ -126,163 +228,76 @@ class SystemBuilder {
         return this.note(id, [c.kind === 'horizontal' ? merger.merge(p.y, q.y) : merger.merge(p.x, q.x)]);
       }
       case 'concentric': {
-        const [a, b] = c.of.map((e) => this.center(e, 'Concentric needs two circles or arcs.'));
+        const [a, b] = c.of.map((e) => this.center(e) ?? refuse('Concentric needs two circles, arcs or ellipses.'));
         return this.note(id, [merger.merge(a!.x, b!.x), merger.merge(a!.y, b!.y)]);
       }
       case 'equal': {
-        const [a, b] = c.of.map((e) => this.rounds.get(e));
-        if (!a || !b) return false;
-        return this.note(id, [merger.merge(a.radius, b.radius)]);
+        const [a, b] = c.of.map((e) => this.rounds.get(e)?.radius ?? this.ellipses.get(e)?.minor);
+        if (a === undefined || b === undefined) return false;
+        return this.note(id, [merger.merge(a, b)]);
       }
-      case 'fixed': {
-        const p = this.point(c.of[0]!, 'Only a point can be fixed.');
-        const [x, y] = this.sketch.points[c.of[0]!] ?? [0, 0];
-        return this.note(id, [merger.pin(p.x, x), merger.pin(p.y, y)]);
-      }
+      case 'fixed':
+        return this.note(id, this.pinWhole(c.of[0]!));
       case 'radius':
       case 'diameter': {
-        const round = this.round(c.of[0]!, `A ${c.kind} needs a circle or an arc.`);
-        const value = this.dimension(id);
-        if (!(value > 0)) throw new ConstraintMisfit(`A ${c.kind} must be more than zero.`);
-        return this.note(id, [merger.pin(round.radius, c.kind === 'radius' ? value : value / 2)]);
+        const round = this.rounds.get(c.of[0]!) ?? refuse(`A ${c.kind} needs a circle or an arc.`);
+        return this.note(id, [merger.pin(round.radius, this.size(id, c.kind) / (c.kind === 'radius' ? 1 : 2))]);
       }
+      case 'minor_radius': {
+        const ellipse = this.ellipses.get(c.of[0]!) ?? refuse('A minor radius needs an ellipse.');
+        return this.note(id, [merger.pin(ellipse.minor, this.size(id, 'radius'))]);
+      }
+      case 'spacing':
+      case 'spacing_across':
+      case 'step_angle': {
+        const steps = this.steps.get(c.of[0]!) ?? refuse('A spacing needs a pattern.');
+        const value = this.dimension(id) * (c.kind === 'step_angle' ? STEP_ARM : 1);
+        return this.note(id, [merger.pin(steps[c.kind === 'spacing_across' ? 1 : 0], value)]);
+      }
+      case 'count':
+      case 'count_across':
+        return true;
       default:
         return false;
     }
   }
 
-  private equationsOf(id: string, c: Constraint, v: Float64Array): Equation[] {
-    const line = (e: string, message: string) => this.rootedLine(this.line(e, message));
-    switch (c.kind) {
-      case 'coincident':
-        return this.pointOnCurve(id, c.of);
-      case 'equal': {
-        const both = 'Equal needs two lines, or two circles or arcs.';
-        return [equalLength(id, line(c.of[0]!, both), line(c.of[1]!, both))];
-      }
-      case 'parallel':
-      case 'perpendicular': {
-        const message = `${c.kind === 'parallel' ? 'Parallel' : 'Perpendicular'} needs two lines.`;
-        return [
-          (c.kind === 'parallel' ? parallel : perpendicular)(id, line(c.of[0]!, message), line(c.of[1]!, message)),
-        ];
-      }
-      case 'tangent':
-        return [this.tangent(id, c.of, v)];
-      case 'midpoint': {
-        const middle = this.point(c.of[0]!, 'Midpoint needs a point and a line.');
-        const on = line(c.of[1]!, 'Midpoint needs a point and a line.');
-        return midpoint(id, this.rooted(middle), on.from, on.to);
-      }
-      case 'symmetric': {
-        const message = 'Symmetric needs two points and the line between them.';
-        return symmetric(
-          id,
-          this.rooted(this.point(c.of[0]!, message)),
-          this.rooted(this.point(c.of[1]!, message)),
-          line(c.of[2]!, message),
-        );
-      }
-      case 'angle': {
-        const message = 'An angle needs two lines.';
-        return [angleBetween(id, line(c.of[0]!, message), line(c.of[1]!, message), this.dimension(id))];
-      }
-      case 'distance':
-        return [this.distance(id, c.of, v)];
-      case 'horizontal_distance':
-      case 'vertical_distance': {
-        const [p, q] = this.twoPoints(c).map(this.rooted);
-        const [a, b] = c.kind === 'horizontal_distance' ? [p!.x, q!.x] : [p!.y, q!.y];
-        return [slotDifference(id, a, b, this.length(id), v[b]! < v[a]! ? -1 : 1)];
-      }
-      default:
-        return [];
-    }
-  }
-
-  private length(id: string): number {
+  private size(id: string, what: string): number {
     const value = this.dimension(id);
-    if (value < 0) throw new ConstraintMisfit('A distance cannot be negative; type it without the minus sign.');
-    return value;
+    return value > 0 ? value : refuse(`A ${what} must be more than zero.`);
   }
 
-  private pointOnCurve(id: string, of: readonly string[]): Equation[] {
-    const message = 'Coincident needs two points, or a point and a curve.';
-    const pointId = of.find((e) => this.points.has(e));
-    const otherId = of.find((e) => e !== pointId);
-    if (!pointId || !otherId) throw new ConstraintMisfit(message);
-    const p = this.rooted(this.points.get(pointId)!);
-    const line = this.lines.get(otherId);
-    if (line) return [pointLineDistance(id, p, this.rootedLine(line), 0, 1)];
-    return [pointOnRound(id, p, this.rootedRound(this.round(otherId, message)))];
-  }
-
-  private tangent(id: string, of: readonly string[], v: Float64Array): Equation {
-    const message = 'Tangent needs a line and a circle or arc, or two circles or arcs.';
-    const meeting = (e: string): RoundSlots => {
-      const round = this.rootedRound(this.round(e, message));
-      return { ...round, ends: [...round.ends, ...this.pointsHeldOn(e)] };
-    };
-    const lineId = of.find((e) => this.lines.has(e));
-    if (lineId) {
-      const other = of.find((e) => e !== lineId);
-      return tangentLineRound(id, this.rootedLine(this.lines.get(lineId)!), meeting(other ?? ''), v);
-    }
-    const [a, b] = of.map(meeting);
-    return tangentRounds(id, a!, b!, v);
-  }
-
-  /** Points that a coincidence holds on a circle or arc: a tangency at one of them is at its end. */
-  private pointsHeldOn(round: string): PointSlots[] {
-    return Object.entries(this.sketch.constraints).flatMap(([id, c]) => {
-      if (c.kind !== 'coincident' || this.skip.has(id) || !c.of.includes(round)) return [];
-      const point = this.points.get(c.of.find((e) => e !== round) ?? '');
-      return point ? [this.rooted(point)] : [];
-    });
-  }
-
-  private distance(id: string, of: readonly string[], v: Float64Array): Equation {
-    const message = 'A distance needs a line, two points, a point and a line, or two parallel lines.';
-    const d = this.length(id);
-    if (of.length === 1) {
-      const { from, to } = this.rootedLine(this.line(of[0]!, message));
-      return pointDistance(id, from, to, d);
-    }
-    // A circle stands for its centre.
-    const points = of.map((e) => this.points.get(e) ?? this.rounds.get(e)?.center);
-    const lines = of.map((e) => this.lines.get(e));
-    if (points[0] && points[1]) return pointDistance(id, this.rooted(points[0]), this.rooted(points[1]), d);
-    const line = lines[0] ?? lines[1];
-    if (!line) throw new ConstraintMisfit(message);
-    const point = points[0] ?? points[1] ?? lines[1]?.from;
-    if (!point) throw new ConstraintMisfit(message);
-    const on = this.rootedLine(line);
-    const p = this.rooted(point);
-    return pointLineDistance(id, p, on, d, sideOf(v, p, on));
+  /** Pin a point, or all of a curve, where it is drawn. */
+  private pinWhole(id: string): MergeOutcome[] {
+    const { merger } = this;
+    const values = (slots: readonly number[]) => slots.map((s) => merger.pin(s, merger.valueAt(s)));
+    const point = this.points.get(id);
+    if (point) return values([point.x, point.y]);
+    const ends = (p: PointSlots) => [p.x, p.y];
+    const line = this.lines.get(id);
+    if (line) return values([...ends(line.from), ...ends(line.to)]);
+    const round = this.rounds.get(id);
+    if (round)
+      return values([...ends(round.center), ...(round.ends.length > 0 ? round.ends.flatMap(ends) : [round.radius])]);
+    const ellipse = this.ellipses.get(id);
+    if (ellipse) return values([...ends(ellipse.center), ...ends(ellipse.major), ellipse.minor]);
+    const spline = this.splines.get(id);
+    return spline ? values(spline.points.flatMap(ends)) : refuse('Only a point or a curve can be fixed.');
   }
 
   private twoPoints(c: Constraint): [PointSlots, PointSlots] {
-    const message = `${c.kind.replace('_', ' ')} needs a line or two points.`;
+    const what = c.kind === 'horizontal' ? 'Horizontal' : 'Vertical';
+    const message = `${what} needs a line or two points.`;
     if (c.of.length === 1) {
-      const { from, to } = this.line(c.of[0]!, message);
+      const { from, to } = this.lines.get(c.of[0]!) ?? refuse(message);
       return [from, to];
     }
-    const [p, q] = c.of.map((e) => this.points.get(e) ?? this.rounds.get(e)?.center);
-    if (!p || !q) throw new ConstraintMisfit(message.charAt(0).toUpperCase() + message.slice(1));
-    return [p, q];
+    const [p, q] = c.of.map((e) => this.points.get(e) ?? this.center(e));
+    return p && q ? [p, q] : refuse(message);
   }
 
-  private point(id: string, message: string): PointSlots {
-    return this.points.get(id) ?? refuse(message);
-  }
-  private line(id: string, message: string): LineSlots {
-    return this.lines.get(id) ?? refuse(message);
-  }
-  private round(id: string, message: string): RoundSlots {
-    return this.rounds.get(id) ?? refuse(message);
-  }
-  private center(id: string, message: string): PointSlots {
-    return this.round(id, message).center;
+  private center(id: string): PointSlots | undefined {
+    return (this.rounds.get(id) ?? this.ellipses.get(id))?.center;
   }
 }
 
@@ -290,7 +305,7 @@ function refuse(message: string): never {
   throw new ConstraintMisfit(message);
 }
 
-/** Read the solved geometry back: positions of points, radii of circles. */
+/** Read the solved geometry back: positions of points, sizes of curves, steps of patterns. */
 export function readGeometry(sketch: SketchGeometry, system: System): SketchGeometry {
   const v = system.values;
   const points: SketchGeometry['points'] = {};
@@ -300,7 +315,24 @@ export function readGeometry(sketch: SketchGeometry, system: System): SketchGeom
   }
   const curves: SketchGeometry['curves'] = {};
   for (const [id, curve] of Object.entries(sketch.curves)) {
-    curves[id] = curve.kind === 'circle' ? { ...curve, radius: v[system.rounds.get(id)!.radius]! } : curve;
+    if (curve.kind === 'circle') curves[id] = { ...curve, radius: v[system.rounds.get(id)!.radius]! };
+    else if (curve.kind === 'ellipse' || curve.kind === 'elliptical_arc')
+      curves[id] = { ...curve, minor: v[system.ellipses.get(id)!.minor]! };
+    else curves[id] = curve;
   }
-  return { points, curves, constraints: sketch.constraints };
+  const { patterns, borrowed, constraints } = sketch;
+  if (!patterns) return { points, curves, constraints, ...(borrowed ? { borrowed } : {}) };
+  const solved = Object.entries(patterns).map(([id, pattern]) => {
+    const [along, across] = system.steps.get(id)!;
+    const arm = pattern.kind === 'circular' ? STEP_ARM : 1;
+    const steps = pattern.steps.length > 1 ? [v[along]! / arm, v[across]!] : [v[along]! / arm];
+    return [id, { ...pattern, steps }];
+  });
+  return {
+    points,
+    curves,
+    constraints,
+    patterns: Object.fromEntries(solved) as NonNullable<SketchGeometry['patterns']>,
+    ...(borrowed ? { borrowed } : {}),
+  };
 }

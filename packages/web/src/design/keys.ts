@@ -1,5 +1,6 @@
 /** Keys of the workplace. Typing in a field is never taken for a command. */
 import { useEventListener } from '@vueuse/core';
+import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useVerbs, type Verb } from '../verbs/verbs.ts';
 import { useDesign } from './design-store.ts';
@@ -21,8 +22,9 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
   /** One level back, never more. */
   function stepBack(): void {
     if (session.notice) session.notice = null;
-    else if (editing.start.value) editing.dropStroke();
+    else if (editing.drawing.clicks.value.length > 0) editing.drawing.drop();
     else if (session.tool) session.tool = null;
+    else if (session.changing) session.changing = null;
     else if (session.pickingFor) session.pickingFor = null;
     else if (session.entities.length > 0) session.entities = [];
     else if (session.inSketch) session.leaveSketch();
@@ -33,7 +35,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
 
   async function history(event: KeyboardEvent): Promise<void> {
     event.preventDefault();
-    editing.dropStroke();
+    editing.drawing.drop();
     const redo = event.key.toLowerCase() === 'y' || event.shiftKey;
     session.notice = await (redo ? design.redo() : design.undo());
   }
@@ -45,11 +47,18 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
       void history(event);
       return;
     }
+    if ((event.ctrlKey || event.metaKey) && session.inSketch && /^[cv]$/i.test(event.key)) {
+      if (event.key.toLowerCase() === 'c') copyPicked(editing);
+      else pasteCopied(editing);
+      event.preventDefault();
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const onButton = target.closest('button, a, [role="button"]') !== null;
     if (event.key === 'Escape') stepBack();
     else if (event.key === '?') openHelp();
     else if (event.key === 'f') fit();
+    else if (event.key === 'a' && editing.drawing.bendChain()) void 0;
     else if (event.key === 'm') editing.allMarks.value = true;
     else if (event.key === ' ' && !onButton) openList();
     else if ((event.key === 'Delete' || event.key === 'Backspace') && session.inSketch) editing.removePicked();
@@ -67,8 +76,14 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
   });
 
   function enter(): void {
-    if (session.tool && editing.start.value) editing.click();
-    else if (session.pickingFor) session.pickingFor = null;
+    const { drawing } = editing;
+    if (session.tool && drawing.clicks.value.length > 0) {
+      if (drawing.tool.value?.clicks === 'open') drawing.finish();
+      else drawing.click();
+    } else if (session.changing) {
+      if (editing.changing.atClick.value) session.changing = null;
+      else editing.changing.keep();
+    } else if (session.pickingFor) session.pickingFor = null;
     else if (session.draftSince !== null || session.editing) keepStep();
     else if (session.inSketch) session.leaveSketch();
   }

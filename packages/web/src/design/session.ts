@@ -1,5 +1,6 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
 import type { FaceRef, RegionRef } from '@helb/core';
+import type { ChangeKind } from '../sketch/changing.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
@@ -16,8 +17,6 @@ export type Pick =
   | { readonly kind: 'region'; readonly step: string; readonly ref: RegionRef; readonly key: string }
   | { readonly kind: 'datum'; readonly datum: 'floor' | 'wall' | 'side' };
 
-export type Tool = 'line' | 'rectangle' | 'centred rectangle' | 'circle' | 'point';
-
 export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
   /** The sketch now open for drawing. */
@@ -32,13 +31,19 @@ export const useSession = defineStore('session', () => {
   const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
   const entities = ref<string[]>([]);
-  const tool = ref<Tool | null>(null);
+  /** The drawing tool in hand, by name. */
+  const tool = ref<string | null>(null);
+  /** A change of the open sketch that is under way. */
+  const changing = ref<ChangeKind | null>(null);
   /** A sentence beside the verbs: why something could not be done. */
   const notice = ref<string | null>(null);
   /** A dimension pointed at anywhere lights up everywhere. */
   const hoveredDimension = ref<string | null>(null);
   /** Asks the stage to open this dimension's number for typing. */
   const dimensionToEdit = ref<string | null>(null);
+
+  /** The dimension whose tolerance text is being written. */
+  const toleranceOf = ref<string | null>(null);
 
   const inSketch = computed(() => sketching.value !== null);
 
@@ -55,6 +60,7 @@ export const useSession = defineStore('session', () => {
     picks.value = [];
     entities.value = [];
     tool.value = null;
+    changing.value = null;
     notice.value = null;
     pickingFor.value = null;
     editing.value = null;
@@ -64,6 +70,7 @@ export const useSession = defineStore('session', () => {
   function leaveSketch(): void {
     sketching.value = null;
     tool.value = null;
+    changing.value = null;
     entities.value = [];
     notice.value = null;
   }
@@ -77,9 +84,11 @@ export const useSession = defineStore('session', () => {
     picks,
     entities,
     tool,
+    changing,
     notice,
     hoveredDimension,
     dimensionToEdit,
+    toleranceOf,
     inSketch,
     openPart,
     openSketch,

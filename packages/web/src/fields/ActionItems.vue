@@ -3,7 +3,7 @@
 import { MenuItem, MenuItems } from '@headlessui/vue';
 
 defineProps<{
-  items: readonly { readonly label: string; run(): unknown }[];
+  items: readonly { readonly label: string; readonly key?: string; run(): unknown }[];
   /** The edge of the button it hangs from. */
   side: 'left' | 'right';
 }>();
@@ -16,11 +16,11 @@ defineProps<{
   >
     <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
       <button
-        class="block w-full rounded px-2 py-1 text-left text-[13px] whitespace-nowrap"
+        class="flex w-full justify-between gap-4 rounded px-2 py-1 text-left text-[13px] whitespace-nowrap"
         :class="active ? 'bg-signal-soft text-signal' : ''"
         @click="item.run()"
       >
-        {{ item.label }}
+        {{ item.label }}<kbd v-if="item.key" class="number text-quiet">{{ item.key }}</kbd>
       </button>
     </MenuItem>
   </MenuItems>

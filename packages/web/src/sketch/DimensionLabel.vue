@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A dimension's number on the stage: click to edit it where it stands, drag to move it. */
-import { formatNumber, displayFactor } from '@helb/core';
-import { computed, ref, watch } from 'vue';
+import { displayFactor, formatNumber, isDimension, measureDimension, quantityOf } from '@helb/core';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useDimensionEdit } from '../ledger/dimension-edit.ts';
@@ -18,16 +18,23 @@ const { commit, make } = useDimensionEdit();
 const open = ref(false);
 const key = computed(() => `${session.sketching}.${props.id}`);
 const entry = computed(() => design.ledger?.index.byReference(key.value));
+const constraint = computed(() => {
+  const c = props.editing.geometry.value?.constraints[props.id];
+  return c && isDimension(c) ? c : null;
+});
+
+/** What it reads: as given, or for a driven one as the geometry has it, in brackets. */
 const text = computed(() => {
-  if (!entry.value || !design.ledger || !design.design) return '';
-  const value = design.ledger.valueOfEntry(entry.value);
-  if (!value.ok) return '?';
-  const kind = entry.value.kind ?? 'length';
-  const number = formatNumber(
-    value.quantity.value / displayFactor(kind, design.design.units),
-    design.design.units.decimals,
-  );
-  return `${props.drawing.prefix}${number}${kind === 'angle' ? '°' : ''}`;
+  const c = constraint.value;
+  if (!c || !design.ledger || !design.design) return '';
+  const kind = entry.value?.kind ?? quantityOf(c);
+  const value = c.driven ? null : entry.value && design.ledger.valueOfEntry(entry.value);
+  if (value && !value.ok) return '?';
+  const mm = value ? value.quantity.value : measureDimension(props.editing.geometry.value!, c);
+  const number = formatNumber(mm / displayFactor(kind, design.design.units), design.design.units.decimals);
+  const { prefix, suffix = '' } = props.drawing;
+  const plain = `${prefix}${number}${kind === 'angle' ? '°' : ''}${suffix}`;
+  return `${c.driven ? `(${plain})` : plain}${c.tolerance ? ` ${c.tolerance}` : ''}`;
 });
 
 watch(
@@ -39,6 +46,15 @@ watch(
   },
   { immediate: true },
 );
+
+const toleranceField = useTemplateRef<HTMLInputElement>('toleranceField');
+watch(toleranceField, (field) => field?.focus());
+
+function writeTolerance(event: Event): void {
+  if (session.toleranceOf !== props.id) return;
+  session.toleranceOf = null;
+  props.editing.setTolerance(props.id, (event.target as HTMLInputElement).value);
+}
 
 const MOVED_PX = 4;
 let from: { x: number; y: number; moved: boolean } | null = null;
@@ -61,7 +77,7 @@ function up(event: PointerEvent): void {
   from = null;
   if (!was?.moved) {
     session.entities = [props.id];
-    open.value = true;
+    open.value = !constraint.value?.driven;
     return;
   }
   const box = (event.currentTarget as HTMLElement).offsetParent!.getBoundingClientRect();
@@ -93,12 +109,26 @@ function up(event: PointerEvent): void {
       @done="open = false"
       @cancel="open = false"
     />
+    <input
+      v-else-if="session.toleranceOf === id"
+      ref="toleranceField"
+      class="number w-24 -translate-x-1/2 -translate-y-1/2 rounded border border-signal bg-white px-1 text-[13px]"
+      :value="constraint?.tolerance ?? ''"
+      placeholder="±0.1, H7 …"
+      maxlength="40"
+      :aria-label="`Tolerance of ${entry?.name ?? 'this dimension'}`"
+      @pointerdown.stop
+      @keydown.stop
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+      @keydown.escape="session.toleranceOf = null"
+      @blur="writeTolerance"
+    />
     <button
       v-else
       class="number block -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[13px] leading-5 text-petrol hover:bg-signal-soft hover:text-signal"
       :class="{ 'text-signal': session.hoveredDimension === key }"
       :style="{ rotate: `${drawing.text.angle}rad` }"
-      :aria-label="`Dimension ${entry?.name}, ${text}`"
+      :aria-label="`Dimension ${entry?.name ?? 'reference'}, ${text}`"
       :data-dimension="entry?.name"
       @pointerdown.stop="down"
       @pointermove.stop="move"

@@ -3,12 +3,11 @@
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { regionsFor } from '../stage/visible-sketches.ts';
-import { markPlaces } from './constraint-marks.ts';
+import { MARKS, markPlaces } from './constraint-marks.ts';
 import DimensionLabel from './DimensionLabel.vue';
 import { layoutDimension, paintDimension } from './dimension-layout.ts';
 import DrawFields from './DrawFields.vue';
-import { placeWithTyped, type Typed } from './draw-tool.ts';
-import { fillLoops, INKS, paintAxes, paintGrid, paintSketch, type SketchState } from './painter.ts';
+import { fillLoops, INKS, paintAxes, paintGrid, paintSketch, traceCurve, type SketchState } from './painter.ts';
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
 
@@ -45,6 +44,7 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number): vo
     clashing: editing.clashing.value,
     picked: new Set(session.entities),
     hovered: editing.hovered.value,
+    borrowed: editing.borrowed.value,
   };
   paintGrid(ctx, map, width, height);
   if (Object.keys(sketch.curves).length <= MOST_REGIONS_WHILE_DRAWING) {
@@ -59,49 +59,46 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number): vo
   paintStroke(ctx);
 }
 
-/** The stroke being drawn, as a click would make it. */
+/** The stroke being drawn, as a click would make it; or the change under way. */
 function paintStroke(ctx: CanvasRenderingContext2D): void {
-  const { start, end, typed } = props.editing;
-  const tool = session.tool;
-  if (!tool || !end.value) return;
+  const { drawing, changing, box } = props.editing;
   const { map } = props;
-  const [ex, ey] = map.toPixel(end.value.at);
-  ctx.setLineDash([]);
-  ctx.fillStyle = INKS.signal;
-  ctx.beginPath();
-  ctx.arc(ex, ey, end.value.point || end.value.on ? 5 : 2.5, 0, 2 * Math.PI);
-  ctx.fill();
-  if (!start.value) return;
-  const from = start.value.at;
-  const to = placeWithTyped(tool, from, end.value.at, typed.value as Typed);
   ctx.strokeStyle = INKS.signal;
+  ctx.fillStyle = INKS.signal;
   ctx.lineWidth = 1.6;
   ctx.setLineDash([6, 4]);
-  ctx.beginPath();
-  if (tool === 'circle') {
-    ctx.save();
-    map.apply(ctx);
-    ctx.arc(from[0], from[1], Math.hypot(to[0] - from[0], to[1] - from[1]), 0, 2 * Math.PI);
-    ctx.restore();
-  } else if (tool === 'line') {
-    ctx.moveTo(...map.toPixel(from));
-    ctx.lineTo(...map.toPixel(to));
-  } else if (tool !== 'point') {
-    const first = tool === 'centred rectangle' ? ([2 * from[0] - to[0], 2 * from[1] - to[1]] as const) : from;
-    const corners = [first, [to[0], first[1]], to, [first[0], to[1]]] as const;
-    corners.forEach((c, i) => (i === 0 ? ctx.moveTo(...map.toPixel(c)) : ctx.lineTo(...map.toPixel(c))));
-    ctx.closePath();
+  const shown = session.tool ? drawing.preview.value : changing.preview.value;
+  for (const id of shown?.curves ?? []) {
+    traceCurve(ctx, shown!.sketch, id, map);
+    ctx.stroke();
   }
-  ctx.stroke();
+  if (box.value) {
+    const [a, b] = [map.toPixel(box.value.from), map.toPixel(box.value.to)];
+    ctx.strokeRect(a[0], a[1], b[0] - a[0], b[1] - a[1]);
+  }
+  const at = drawing.target.value;
+  if (session.tool && at) {
+    if (!shown && drawing.clicks.value.length > 0) {
+      ctx.beginPath();
+      for (const click of [...drawing.clicks.value, at]) ctx.lineTo(...map.toPixel(click.at));
+      ctx.stroke();
+    }
+    const [ex, ey] = map.toPixel(at.at);
+    ctx.setLineDash([]);
+    ctx.beginPath();
+    ctx.arc(ex, ey, at.point || at.on ? 5 : 2.5, 0, 2 * Math.PI);
+    ctx.fill();
+  }
   ctx.setLineDash([]);
 }
 
-const levelMark = computed(() => {
-  const end = props.editing.end.value;
+/** What the click would tie down, as the mark it would leave. */
+const inferenceMark = computed(() => {
+  const end = props.editing.drawing.end.value;
   if (!end || !session.tool) return null;
-  const text = end.point ? 'on point' : end.on ? 'on line' : (end.level ?? null);
+  const kind = end.point ? 'coincident' : end.middle ? 'midpoint' : end.on ? 'coincident' : end.inferred?.kind;
   const [x, y] = props.map.toPixel(end.at);
-  return text ? { text, x: x + 12, y: y + 10 } : null;
+  return kind ? { ...MARKS[kind]!, on: end.on && !end.middle, x: x + 12, y: y - 30 } : null;
 });
 
 defineExpose({ paint });
@@ -129,13 +126,14 @@ defineExpose({ paint });
       {{ m.mark }}
     </button>
     <span
-      v-if="levelMark"
-      class="absolute rounded bg-panel/90 px-1 text-xs text-signal"
-      :style="{ left: `${levelMark.x}px`, top: `${levelMark.y}px` }"
-      >{{ levelMark.text }}</span
+      v-if="inferenceMark"
+      class="absolute flex items-center gap-1 rounded border border-signal/40 bg-panel/90 px-1 text-xs text-signal"
+      :style="{ left: `${inferenceMark.x}px`, top: `${inferenceMark.y}px` }"
+      ><span aria-hidden="true">{{ inferenceMark.mark }}</span
+      >{{ inferenceMark.on ? 'on curve' : inferenceMark.label.toLowerCase() }}</span
     >
     <DrawFields
-      v-if="session.tool && editing.start.value && editing.end.value"
+      v-if="session.tool && editing.drawing.clicks.value.length > 0 && editing.drawing.end.value"
       :editing="editing"
       :map="map"
       :width="width"

@@ -1,6 +1,6 @@
 /** The small marks that show constraints, and where each stands. */
-import { isDimension, type ConstraintKind, type SketchGeometry, type Vec2 } from '@helb/core';
-import { placeOf } from './hit.ts';
+import { isDimension, isWhole, pointAt, type ConstraintKind, type SketchGeometry, type Vec2 } from '@helb/core';
+import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export const MARKS: Readonly<Partial<Record<ConstraintKind, { mark: string; label: string }>>> = {
@@ -15,6 +15,9 @@ export const MARKS: Readonly<Partial<Record<ConstraintKind, { mark: string; labe
   midpoint: { mark: '½', label: 'Midpoint' },
   symmetric: { mark: '⇄', label: 'Symmetric' },
   fixed: { mark: '▪', label: 'Fixed' },
+  collinear: { mark: '⋯', label: 'Collinear' },
+  smooth: { mark: '∿', label: 'Smooth' },
+  equal_spacing: { mark: '⫴', label: 'Equal spacing' },
 };
 
 export interface MarkPlace {
@@ -46,14 +49,7 @@ export function markPlaces(sketch: SketchGeometry, map: PlaneMap, entities: Read
 }
 
 function markAnchor(sketch: SketchGeometry, id: string): Vec2 | null {
-  const curve = sketch.curves[id];
-  if (!curve) return id === 'origin' || id in sketch.points ? placeOf(sketch, id) : null;
-  if (curve.kind === 'line') {
-    const a = placeOf(sketch, curve.from);
-    const b = placeOf(sketch, curve.to);
-    return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-  }
-  const [x, y] = placeOf(sketch, curve.center);
-  if (curve.kind === 'circle') return [x + curve.radius * 0.71, y + curve.radius * 0.71];
-  return placeOf(sketch, curve.from);
+  if (!(id in sketch.curves)) return id === 'origin' || id in sketch.points ? placeOf(sketch, id) : null;
+  const [p] = primitivesFor(sketch, id);
+  return p ? pointAt(p, isWhole(p) ? 0.125 : 0.5) : null;
 }

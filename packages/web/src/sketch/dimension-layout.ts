@@ -1,6 +1,8 @@
 /** Where a dimension's lines, arrows and number stand, after drafting practice. All in pixels. */
-import { type DimensionConstraint, type SketchGeometry, type Vec2 } from '@helb/core';
-import { placeOf } from './hit.ts';
+import {
+  lineIn, memberId, placeIn, pointAt, pointsOf, radiusIn, type DimensionConstraint, type SketchGeometry, type Vec2,
+} from '@helb/core'; // prettier-ignore
+import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 type Px = readonly [number, number];
@@ -16,7 +18,9 @@ export interface DimensionDrawing {
   /** Filled arrowheads: tip, and the direction it points. */
   readonly arrows: readonly { readonly tip: Px; readonly angle: number }[];
   readonly text: { readonly at: Px; readonly angle: number };
-  readonly prefix: '' | 'Ø' | 'R';
+  readonly prefix: '' | 'Ø' | 'R' | '⌒';
+  /** Stands after the number, as the × of a count. */
+  readonly suffix?: string;
 }
 
 /** Gap between geometry and extension line, and how far that line overshoots. */
@@ -48,8 +52,16 @@ export function layoutDimension(
       return ofRound(sketch, c, map, label);
     case 'angle':
       return ofAngle(sketch, c, map, label);
-    default:
-      return linear(sketch, c, map, label);
+    case 'arc_length':
+      return ofArcLength(sketch, c, map, label);
+    case 'count':
+    case 'count_across':
+    case 'step_angle':
+      return ofPattern(sketch, c, map, label);
+    default: {
+      const drawing = linear(sketch, c, map, label);
+      return drawing && c.kind === 'across' ? { ...drawing, prefix: 'Ø' } : drawing;
+    }
   }
 }
 
@@ -59,39 +71,100 @@ interface Anchors {
   readonly along?: Vec2;
 }
 
-function anchors(sketch: SketchGeometry, of: readonly string[], label: Vec2 | undefined): Anchors | null {
-  const lines = of.map((id) => endsOf(sketch, id));
+function anchors(sketch: SketchGeometry, c: DimensionConstraint): Anchors | null {
+  const { of, label } = c;
+  const special = anchorsOfKind(sketch, c);
+  if (special !== undefined) return special;
+  const lines = of.map((id) => lineIn(sketch, id));
   if (of.length === 1) return lines[0] ? { ends: lines[0] } : null;
-  const places = of.map((id) => pointOf(sketch, id));
-  if (places[0] && places[1]) return { ends: [places[0], places[1]] };
-  const line = lines[0] ?? lines[1];
-  const other = lines[0] ? of[1]! : of[0]!;
-  const otherLine = endsOf(sketch, other);
-  const point = pointOf(sketch, other) ?? (otherLine && nearestEnd(otherLine, label));
+  const places = of.map((id) => placeIn(sketch, id));
+  if (places[0] && places[1]) {
+    const ends = atRims(sketch, c, [places[0], places[1]]);
+    return { ends };
+  }
+  // A centre line comes second.
+  const at = c.kind === 'across' || !lines[0] ? 1 : 0;
+  const line = lines[at];
+  const other = of[1 - at]!;
+  const otherLine = lineIn(sketch, other);
+  let point = placeIn(sketch, other) ?? (otherLine && nearestEnd(otherLine, label));
   if (!line || !point) return null;
   const d = unit(sub(line[1], line[0]));
-  const foot = along(line[0], d, dot(sub(point, line[0]), d));
+  let foot = along(line[0], d, dot(sub(point, line[0]), d));
+  const way = unit(sub(foot, point));
+  const rim = c.kind === 'distance' ? c.rims?.[of.indexOf(other)] : undefined;
+  if (rim && rim !== 'center') point = along(point, way, (rim === 'near' ? 1 : -1) * radiusIn(sketch, other));
+  // Across a centre line, the number spans both sides of it.
+  if (c.kind === 'across') foot = along(point, way, 2 * Math.hypot(...sub(foot, point)));
   // From a drawn line the extension starts at its end, so that it does not run along the line itself.
-  const isDrawn = of.find((id) => id !== other)! in sketch.curves;
-  return { ends: [point, isDrawn ? nearestEnd(line, label ?? point) : foot], along: unit(sub(foot, point)) };
+  const isDrawn = c.kind !== 'across' && of.find((id) => id !== other)! in sketch.curves;
+  return { ends: [point, isDrawn ? nearestEnd(line, label ?? point) : foot], along: way };
+}
+
+/** Kinds that are measured between places of their own; undefined for all others. */
+function anchorsOfKind(sketch: SketchGeometry, c: DimensionConstraint): Anchors | null | undefined {
+  const curve = sketch.curves[c.of[0]!];
+  switch (c.kind) {
+    case 'major_radius':
+      return curve && 'major' in curve ? { ends: [placeOf(sketch, curve.center), placeOf(sketch, curve.major)] } : null;
+    case 'minor_radius': {
+      if (!curve || !('major' in curve)) return null;
+      const [center, major] = [placeOf(sketch, curve.center), placeOf(sketch, curve.major)];
+      const u = unit(sub(major, center));
+      return { ends: [center, along(center, [-u[1], u[0]], curve.minor)] };
+    }
+    case 'text_height': {
+      const ends = lineIn(sketch, c.of[0]!);
+      if (!ends || curve?.kind !== 'text') return null;
+      const u = unit(sub(ends[1], ends[0]));
+      const boxes = primitivesFor(sketch, c.of[0]!).flatMap((p) => [pointAt(p, 0), pointAt(p, 0.5)]);
+      const top = Math.max(0, ...boxes.map((p) => dot(sub(p, ends[0]), [-u[1], u[0]])));
+      return { ends: [ends[0], along(ends[0], [-u[1], u[0]], top)] };
+    }
+    case 'spacing':
+    case 'spacing_across': {
+      const pattern = sketch.patterns?.[c.of[0]!];
+      const first =
+        pattern && (sketch.curves[pattern.of[0]!] ? pointsOf(sketch.curves[pattern.of[0]!]!)[0]! : pattern.of[0]!);
+      const member =
+        first && memberId(first, c.of[0]!, ...((c.kind === 'spacing' ? [1, 0] : [0, 1]) as [number, number]));
+      return first && member && sketch.points[member]
+        ? { ends: [placeOf(sketch, first), placeOf(sketch, member)] }
+        : null;
+    }
+    case 'offset': {
+      const [line, copy] = [lineIn(sketch, c.of[0]!), lineIn(sketch, c.of[1]!)];
+      if (line && copy) {
+        const middle = along(copy[0], sub(copy[1], copy[0]), 0.5);
+        const d = unit(sub(line[1], line[0]));
+        return { ends: [middle, along(line[0], d, dot(sub(middle, line[0]), d))] };
+      }
+      const center = placeIn(sketch, c.of[0]!);
+      const u: Vec2 = [Math.SQRT1_2, Math.SQRT1_2];
+      const rim = (id: string) => along(center!, u, radiusIn(sketch, id));
+      return center ? { ends: [rim(c.of[0]!), rim(c.of[1]!)] } : null;
+    }
+    default:
+      return undefined;
+  }
+}
+
+/** Two places, each moved to the edge of its circle where the number is measured from there. */
+function atRims(sketch: SketchGeometry, c: DimensionConstraint, [a, b]: readonly [Vec2, Vec2]): [Vec2, Vec2] {
+  const rims = c.kind === 'distance' ? (c.rims ?? []) : [];
+  const u = unit(sub(b, a));
+  const shift = (p: Vec2, i: 0 | 1): Vec2 => {
+    const rim = rims[i];
+    if (!rim || rim === 'center') return p;
+    const inwards = (i === 0 ? 1 : -1) * (rim === 'near' ? 1 : -1);
+    return along(p, u, inwards * radiusIn(sketch, c.of[i]!));
+  };
+  return [shift(a, 0), shift(b, 1)];
 }
 
 /** The end of a line nearer to where the number stands; its first without one. */
 function nearestEnd([a, b]: readonly [Vec2, Vec2], to: Vec2 | undefined): Vec2 {
   return to && Math.hypot(...sub(b, to)) < Math.hypot(...sub(a, to)) ? b : a;
-}
-
-function endsOf(sketch: SketchGeometry, id: string): [Vec2, Vec2] | null {
-  if (id === 'x_axis') return [[0, 0], [1, 0]]; // prettier-ignore
-  if (id === 'y_axis') return [[0, 0], [0, 1]]; // prettier-ignore
-  const curve = sketch.curves[id];
-  return curve?.kind === 'line' ? [placeOf(sketch, curve.from), placeOf(sketch, curve.to)] : null;
-}
-
-function pointOf(sketch: SketchGeometry, id: string): Vec2 | null {
-  const curve = sketch.curves[id];
-  if (curve) return curve.kind === 'line' ? null : placeOf(sketch, curve.center);
-  return id === 'origin' || id in sketch.points ? placeOf(sketch, id) : null;
 }
 
 function linear(
@@ -100,7 +173,7 @@ function linear(
   map: PlaneMap,
   label: Px | null,
 ): DimensionDrawing | null {
-  const found = anchors(sketch, c.of, c.label);
+  const found = anchors(sketch, c);
   if (!found) return null;
   const a = map.toPixel(found.ends[0]);
   const b = map.toPixel(found.ends[1]);
@@ -174,11 +247,9 @@ function ofRound(
   label: Px | null,
 ): DimensionDrawing | null {
   const curve = sketch.curves[c.of[0]!];
-  if (!curve || curve.kind === 'line') return null;
-  const [cx, cy] = placeOf(sketch, curve.center);
-  const [fx, fy] = curve.kind === 'arc' ? placeOf(sketch, curve.from) : [cx + curve.radius, cy];
-  const center = map.toPixel([cx, cy]);
-  const radius = Math.hypot(fx - cx, fy - cy) * map.scale;
+  if (curve?.kind !== 'circle' && curve?.kind !== 'arc') return null;
+  const center = map.toPixel(placeOf(sketch, curve.center));
+  const radius = radiusIn(sketch, c.of[0]!) * map.scale;
   const at: Px = label ?? along(center, unit([0.8, -0.6]), radius + 32);
   const u = unit(sub(at, center));
   const rim = along(center, u, radius);
@@ -205,11 +276,13 @@ function ofAngle(
   map: PlaneMap,
   label: Px | null,
 ): DimensionDrawing | null {
-  const one = endsOf(sketch, c.of[0]!);
-  const other = endsOf(sketch, c.of[1]!);
-  if (!one || !other) return null;
-  const [a, b] = one.map((p) => map.toPixel(p));
-  const [p, q] = other.map((x) => map.toPixel(x));
+  const one = lineIn(sketch, c.of[0]!);
+  const other = lineIn(sketch, c.of[1]!);
+  if (!one || !other || c.kind !== 'angle') return null;
+  const pixels = (ends: readonly Vec2[], turned: boolean) =>
+    (turned ? [...ends].reverse() : ends).map((p) => map.toPixel(p));
+  const [a, b] = pixels(one, c.reversed === 'first' || c.reversed === 'both');
+  const [p, q] = pixels(other, c.reversed === 'second' || c.reversed === 'both');
   const d1 = sub(b!, a!);
   const d2 = sub(q!, p!);
   const cross = d1[0] * d2[1] - d1[1] * d2[0];
@@ -233,6 +306,59 @@ function ofAngle(
     ],
     text: { at, angle: 0 },
     prefix: '',
+  };
+}
+
+/** Along the arc, a little outside it. */
+function ofArcLength(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
+  const [p] = sketch.curves[c.of[0]!] ? primitivesFor(sketch, c.of[0]!) : [];
+  if (p?.kind !== 'arc') return null;
+  const center = map.toPixel(p.center);
+  const radius = label ? Math.max(12, Math.hypot(...sub(label, center))) : p.radius * map.scale + 22;
+  const angleOf = (t: number) => {
+    const [x, y] = sub(map.toPixel(pointAt(p, t)), center);
+    return Math.atan2(y, x);
+  };
+  const [from, to] = [angleOf(1), angleOf(0)];
+  const end = (a: number, r = radius) => along(center, [Math.cos(a), Math.sin(a)], r);
+  const rim = p.radius * map.scale;
+  return {
+    lines: [from, to].map((a) => [end(a, rim + GAP), end(a, radius + OVERSHOOT)] as const),
+    arcs: [{ center, radius, from, to }],
+    arrows: [
+      { tip: end(from), angle: from - Math.PI / 2 },
+      { tip: end(to), angle: to + Math.PI / 2 },
+    ],
+    text: { at: end(angleOf(0.5), radius + 12), angle: 0 },
+    prefix: '⌒',
+  };
+}
+
+/** How many, or how far apart in angle: a note beside the first member. */
+function ofPattern(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
+  const pattern = sketch.patterns?.[c.of[0]!];
+  if (!pattern) return null;
+  const first = sketch.curves[pattern.of[0]!] ? pointsOf(sketch.curves[pattern.of[0]!]!)[0]! : pattern.of[0]!;
+  const from = map.toPixel(placeOf(sketch, first));
+  const row = { count: 0, count_across: 1, step_angle: 1 }[c.kind as 'count'];
+  const at: Px = label ?? [from[0] + 26, from[1] - 30 - row * 20];
+  return {
+    lines: c.kind === 'count' ? [[from, at]] : [],
+    arcs: [],
+    arrows: [],
+    text: { at: [at[0] + 14, at[1] - 4], angle: 0 },
+    prefix: '',
+    ...(c.kind === 'step_angle' ? {} : { suffix: '×' }),
   };
 }
 

@@ -1,9 +1,11 @@
 /** What of a sketch lies under the pointer, and where a drawn point would land. */
-import { BUILT_IN, type Anchor, type SketchGeometry, type Vec2 } from '@helb/core';
+import {
+  BUILT_IN, boxOf, nearestOn, pointAt, pointsOf, primitivesOfCurve, type Primitive, type SketchGeometry, type Vec2,
+} from '@helb/core'; // prettier-ignore
 import type { PlaneMap } from './plane-map.ts';
 
 const POINT_REACH_PX = 9;
-const CURVE_REACH_PX = 6;
+export const CURVE_REACH_PX = 6;
 
 /** Position of a point id, the origin included. */
 export function placeOf(sketch: SketchGeometry, id: string): Vec2 {
@@ -12,31 +14,24 @@ export function placeOf(sketch: SketchGeometry, id: string): Vec2 {
 
 /** The nearest place on a curve to `at`, in mm. */
 export function nearestOnCurve(sketch: SketchGeometry, id: string, at: Vec2): Vec2 {
-  const curve = sketch.curves[id]!;
-  if (curve.kind === 'line') {
-    const a = placeOf(sketch, curve.from);
-    const b = placeOf(sketch, curve.to);
-    const dx = b[0] - a[0];
-    const dy = b[1] - a[1];
-    const length2 = dx * dx + dy * dy;
-    const t = length2 > 0 ? Math.min(1, Math.max(0, ((at[0] - a[0]) * dx + (at[1] - a[1]) * dy) / length2)) : 0;
-    return [a[0] + t * dx, a[1] + t * dy];
+  let best: Vec2 | null = null;
+  const away = (p: Vec2) => Math.hypot(p[0] - at[0], p[1] - at[1]);
+  for (const piece of primitivesFor(sketch, id)) {
+    const { point } = nearestOn(piece, at);
+    if (!best || away(point) < away(best)) best = point;
   }
-  const c = placeOf(sketch, curve.center);
-  const from = curve.kind === 'arc' ? placeOf(sketch, curve.from) : null;
-  const radius = curve.kind === 'circle' ? curve.radius : Math.hypot(from![0] - c[0], from![1] - c[1]);
-  const angle = Math.atan2(at[1] - c[1], at[0] - c[0]);
-  if (curve.kind === 'arc') {
-    const to = placeOf(sketch, curve.to);
-    const turn = (a: number) => ((a % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-    const start = Math.atan2(from![1] - c[1], from![0] - c[0]);
-    const sweep = turn(Math.atan2(to[1] - c[1], to[0] - c[0]) - start);
-    if (turn(angle - start) > sweep) {
-      const away = (p: Vec2) => Math.hypot(p[0] - at[0], p[1] - at[1]);
-      return away(from!) < away(to) ? from! : to;
-    }
-  }
-  return [c[0] + radius * Math.cos(angle), c[1] + radius * Math.sin(angle)];
+  return best ?? placeOf(sketch, pointsOf(sketch.curves[id]!)[0]!);
+}
+
+const traced = new WeakMap<SketchGeometry, Map<string, Primitive[]>>();
+
+/** A curve as plain geometry; made once per picture of the sketch. */
+export function primitivesFor(sketch: SketchGeometry, id: string): Primitive[] {
+  let known = traced.get(sketch);
+  if (!known) traced.set(sketch, (known = new Map()));
+  let pieces = known.get(id);
+  if (!pieces) known.set(id, (pieces = primitivesOfCurve(sketch, id, sketch.curves[id]!)));
+  return pieces;
 }
 
 function pixelsBetween(map: PlaneMap, a: Vec2, px: number, py: number): number {
@@ -68,7 +63,10 @@ export function curveNear(sketch: SketchGeometry, map: PlaneMap, px: number, py:
   const at = map.toPlane(px, py);
   let best: string | null = null;
   let least = CURVE_REACH_PX;
+  const reach = CURVE_REACH_PX / map.scale;
   for (const id of Object.keys(sketch.curves)) {
+    const pieces = primitivesFor(sketch, id);
+    if (!pieces.some((p) => isNearBox(boxOf(p), at, reach))) continue;
     const away = pixelsBetween(map, nearestOnCurve(sketch, id, at), px, py);
     if (away < least) {
       best = id;
@@ -78,6 +76,25 @@ export function curveNear(sketch: SketchGeometry, map: PlaneMap, px: number, py:
   return best;
 }
 
+function isNearBox([x0, y0, x1, y1]: readonly number[], [x, y]: Vec2, reach: number): boolean {
+  return x > x0! - reach && x < x1! + reach && y > y0! - reach && y < y1! + reach;
+}
+
+/** What lies wholly inside a box of the plane. */
+export function entitiesInBox(sketch: SketchGeometry, a: Vec2, b: Vec2): string[] {
+  const [low, high]: Vec2[] = [
+    [Math.min(a[0], b[0]), Math.min(a[1], b[1])],
+    [Math.max(a[0], b[0]), Math.max(a[1], b[1])],
+  ];
+  const inside = ([x, y]: Vec2) => x >= low![0] && x <= high![0] && y >= low![1] && y <= high![1];
+  const curves = Object.keys(sketch.curves).filter((id) =>
+    primitivesFor(sketch, id).every((p) => [0, 0.25, 0.5, 0.75, 1].every((t) => inside(pointAt(p, t)))),
+  );
+  const covered = new Set(curves.flatMap((id) => pointsOf(sketch.curves[id]!)));
+  const points = Object.keys(sketch.points).filter((id) => !covered.has(id) && inside(placeOf(sketch, id)));
+  return [...curves, ...points];
+}
+
 /** The point or curve under the pointer; else an axis. */
 export function entityAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: number): string | null {
   const found = pointNear(sketch, map, px, py) ?? curveNear(sketch, map, px, py);
@@ -85,43 +102,4 @@ export function entityAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: 
   const [u, v] = map.toPlane(px, py);
   if (Math.abs(v) * map.scale < CURVE_REACH_PX) return BUILT_IN.xAxis;
   return Math.abs(u) * map.scale < CURVE_REACH_PX ? BUILT_IN.yAxis : null;
-}
-
-export interface Snap extends Anchor {
-  /** A line drawn to here would be level or upright. */
-  readonly level?: 'horizontal' | 'vertical';
-}
-
-/**
- * Where a point drawn here lands.
- * @param start the other end of the line being drawn
- * @param free holds all inference off
- */
-export function snapAt(
-  sketch: SketchGeometry,
-  map: PlaneMap,
-  px: number,
-  py: number,
-  start: Vec2 | null,
-  free: boolean,
-): Snap {
-  const at = map.toPlane(px, py);
-  if (free) return { at };
-  const point = pointNear(sketch, map, px, py);
-  if (point) return { at: placeOf(sketch, point), point };
-  const curve = curveNear(sketch, map, px, py);
-  if (curve) return { at: nearestOnCurve(sketch, curve, at), on: curve };
-  for (const [axis, k] of [
-    [BUILT_IN.xAxis, 1],
-    [BUILT_IN.yAxis, 0],
-  ] as const) {
-    // Along an axis there is no side to miss: the nearest place on it is straight across.
-    if (Math.abs(at[k]) * map.scale < CURVE_REACH_PX) return { at: k === 1 ? [at[0], 0] : [0, at[1]], on: axis };
-  }
-  if (start) {
-    const reach = CURVE_REACH_PX / map.scale;
-    if (Math.abs(at[1] - start[1]) < reach) return { at: [at[0], start[1]], level: 'horizontal' };
-    if (Math.abs(at[0] - start[0]) < reach) return { at: [start[0], at[1]], level: 'vertical' };
-  }
-  return { at };
 }

@@ -1,6 +1,8 @@
 /** Draws a sketch: its state by the character of the line first, by colour second. */
-import { type Curve, type Loop, type SketchGeometry } from '@helb/core';
-import { placeOf } from './hit.ts';
+import {
+  pointAt, spansOf, type Curve, type Loop, type LoopPiece, type Primitive, type SketchGeometry, type Vec2,
+} from '@helb/core'; // prettier-ignore
+import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export const INKS = {
@@ -19,38 +21,55 @@ export interface SketchState {
   readonly clashing: ReadonlySet<string>;
   readonly picked: ReadonlySet<string>;
   readonly hovered: string | null;
+  /** Taken from the part: they move only with their source. */
+  readonly borrowed?: ReadonlySet<string>;
 }
 
 type Ctx = CanvasRenderingContext2D;
 
 /** Trace a curve as a path; the stroke is drawn later in pixels, so lines keep their width. */
-export function traceCurve(ctx: Ctx, sketch: SketchGeometry, curve: Curve, map: PlaneMap): void {
+export function traceCurve(ctx: Ctx, sketch: SketchGeometry, id: string, map: PlaneMap): void {
   ctx.beginPath();
-  if (curve.kind === 'line') {
-    ctx.moveTo(...map.toPixel(placeOf(sketch, curve.from)));
-    ctx.lineTo(...map.toPixel(placeOf(sketch, curve.to)));
-    return;
-  }
-  const [cx, cy] = placeOf(sketch, curve.center);
   ctx.save();
   map.apply(ctx);
-  if (curve.kind === 'circle') ctx.arc(cx, cy, curve.radius, 0, 2 * Math.PI);
-  else {
-    const [fx, fy] = placeOf(sketch, curve.from);
-    const [tx, ty] = placeOf(sketch, curve.to);
-    ctx.arc(cx, cy, Math.hypot(fx - cx, fy - cy), Math.atan2(fy - cy, fx - cx), Math.atan2(ty - cy, tx - cx));
+  for (const p of primitivesFor(sketch, id)) {
+    ctx.moveTo(...pointAt(p, 0));
+    tracePrimitive(ctx, p);
   }
   ctx.restore();
 }
 
+/** Go on along a curve from where the path stands. */
+function tracePrimitive(ctx: Ctx, p: Primitive): void {
+  if (p.kind === 'line') ctx.lineTo(p.to[0], p.to[1]);
+  else if (p.kind === 'arc') ctx.arc(p.center[0], p.center[1], p.radius, p.start, p.start + p.sweep);
+  else if (p.kind === 'ellipse') traceOval(ctx, p, p.start, p.sweep);
+  else for (const { control } of spansOf(p)) traceBezier(ctx, control);
+}
+
+function traceOval(ctx: Ctx, o: { center: Vec2; major: Vec2; minor: Vec2 }, start: number, sweep: number): void {
+  const turn = Math.atan2(o.major[1], o.major[0]);
+  const [long, short] = [Math.hypot(...o.major), Math.hypot(...o.minor)];
+  ctx.ellipse(o.center[0], o.center[1], long, short, turn, start, start + sweep, sweep < 0);
+}
+
+function traceBezier(ctx: Ctx, control: readonly Vec2[]): void {
+  const [, b, c, d] = control;
+  if (d) ctx.bezierCurveTo(b![0], b![1], c![0], c![1], d[0], d[1]);
+  else if (c) ctx.quadraticCurveTo(b![0], b![1], c[0], c[1]);
+  else ctx.lineTo(b![0], b![1]);
+}
+
 export function paintSketch(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap, state: SketchState): void {
   for (const [id, curve] of Object.entries(sketch.curves)) {
-    traceCurve(ctx, sketch, curve, map);
+    traceCurve(ctx, sketch, id, map);
     styleCurve(ctx, id, curve, state);
-    ctx.stroke();
-    if (state.clashing.has(id)) crossTick(ctx, sketch, curve, map);
+    if (state.borrowed?.has(id) && !state.picked.has(id)) doubleHairline(ctx);
+    else ctx.stroke();
+    if (state.clashing.has(id)) crossTick(ctx, sketch, id, map);
   }
   ctx.setLineDash([]);
+  paintControls(ctx, sketch, map);
   for (const id of Object.keys(sketch.points)) paintPoint(ctx, map.toPixel(placeOf(sketch, id)), id, state);
 }
 
@@ -79,26 +98,44 @@ function paintPoint(ctx: Ctx, [x, y]: readonly [number, number], id: string, sta
   ctx.stroke();
 }
 
-/** A short cross-tick at the middle, so that a clash reads without colour. */
-function crossTick(ctx: Ctx, sketch: SketchGeometry, curve: Curve, map: PlaneMap): void {
-  const at =
-    curve.kind === 'line'
-      ? middle(placeOf(sketch, curve.from), placeOf(sketch, curve.to))
-      : placeOf(sketch, curve.kind === 'arc' ? curve.from : curve.center);
-  const offset = curve.kind === 'circle' ? curve.radius * map.scale : 0;
-  const [x, y] = map.toPixel(at);
-  ctx.setLineDash([]);
-  ctx.lineWidth = 2;
-  ctx.beginPath();
-  ctx.moveTo(x + offset - 5, y - 5);
-  ctx.lineTo(x + offset + 5, y + 5);
-  ctx.moveTo(x + offset - 5, y + 5);
-  ctx.lineTo(x + offset + 5, y - 5);
+/** Borrowed curves are two hairlines, a paper-coloured core between them. */
+function doubleHairline(ctx: Ctx): void {
+  ctx.lineWidth = 3.6;
+  ctx.stroke();
+  ctx.lineWidth = 1.8;
+  ctx.strokeStyle = '#FBFAF6';
   ctx.stroke();
 }
 
-function middle(a: readonly [number, number], b: readonly [number, number]): [number, number] {
-  return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+/** The control points of splines hang on thin lines. */
+function paintControls(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap): void {
+  ctx.lineWidth = 1;
+  ctx.strokeStyle = INKS.hairline;
+  for (const curve of Object.values(sketch.curves)) {
+    if (curve.kind !== 'spline' || curve.fit !== 'control') continue;
+    ctx.beginPath();
+    curve.points.forEach((p, i) => {
+      const at = map.toPixel(placeOf(sketch, p));
+      if (i === 0) ctx.moveTo(...at);
+      else ctx.lineTo(...at);
+    });
+    ctx.stroke();
+  }
+}
+
+/** A short cross-tick at the middle, so that a clash reads without colour. */
+function crossTick(ctx: Ctx, sketch: SketchGeometry, id: string, map: PlaneMap): void {
+  const [p] = primitivesFor(sketch, id);
+  if (!p) return;
+  const [x, y] = map.toPixel(pointAt(p, 0.5));
+  ctx.setLineDash([]);
+  ctx.lineWidth = 2;
+  ctx.beginPath();
+  ctx.moveTo(x - 5, y - 5);
+  ctx.lineTo(x + 5, y + 5);
+  ctx.moveTo(x - 5, y + 5);
+  ctx.lineTo(x + 5, y - 5);
+  ctx.stroke();
 }
 
 /** Fill a region exactly: straight pieces and arcs. */
@@ -111,13 +148,25 @@ export function fillLoops(ctx: Ctx, loops: readonly Loop[], map: PlaneMap, fill:
     ctx.moveTo(first.from[0], first.from[1]);
     for (const p of loop.pieces) {
       if (p.kind === 'line') ctx.lineTo(p.to[0], p.to[1]);
-      else ctx.arc(p.center[0], p.center[1], p.radius, p.start, p.start + p.sweep, p.sweep < 0);
+      else if (p.kind === 'arc') ctx.arc(p.center[0], p.center[1], p.radius, p.start, p.start + p.sweep, p.sweep < 0);
+      else if (p.kind === 'ellipse') traceOval(ctx, p, p.start, p.sweep);
+      else traceSplinePiece(ctx, p);
     }
     ctx.closePath();
   }
   ctx.restore();
   ctx.fillStyle = fill;
   ctx.fill('evenodd');
+}
+
+const SPLINE_STEPS = 48;
+
+/** Part of a spline, walked either way, in short straight steps. */
+function traceSplinePiece(ctx: Ctx, p: Extract<LoopPiece, { kind: 'spline' }>): void {
+  for (let i = 1; i <= SPLINE_STEPS; i++) {
+    const t = p.t0 + ((p.t1 - p.t0) * i) / SPLINE_STEPS;
+    ctx.lineTo(...pointAt({ kind: 'spline', curve: p.curve, degree: p.degree, knots: p.knots, control: p.control }, t));
+  }
 }
 
 /** The sketch's own axes and origin. */

@@ -1,18 +1,18 @@
 /** The open sketch: its solved picture, and what pointer and keys do to it. */
 import {
-  BUILT_IN, constraintOf, editSketch, isDimension, readingsFor, removeFromSketch, SketchDrag, solveSketch,
+  BUILT_IN, constraintOf, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
   type Place, type Reading, type SketchGeometry, type SketchSolution, type SketchStep,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch } from 'vue';
+import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
-import { drawStroke, type Typed } from './draw-tool.ts';
-import { entityAt, snapAt, type Snap } from './hit.ts';
+import { useChanging } from './changing.ts';
+import { useDrawing } from './drawing.ts';
+import { entitiesInBox, entityAt } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 const DRAG_STARTS_AFTER_PX = 4;
-/** Two clicks this near in place are one. */
-const SAME_PLACE_MM = 1e-6;
 
 export function useSketchEditing() {
   const design = useDesign();
@@ -44,12 +44,12 @@ export function useSketchEditing() {
   const preview = shallowRef<SketchGeometry | null>(null);
   const geometry = computed<SketchGeometry | null>(() => preview.value ?? solution.value?.geometry ?? step.value);
   const hovered = ref<string | null>(null);
-  /** First click of the stroke being drawn. */
-  const start = shallowRef<Snap | null>(null);
-  const end = shallowRef<Snap | null>(null);
-  const typed = shallowRef<Record<string, { expression: string; value: number } | undefined>>({});
   const position = ref<Place>([0, 0]);
   const allMarks = ref(false);
+  /** A box being drawn round what to pick, on the plane. */
+  const box = shallowRef<{ from: Place; to: Place } | null>(null);
+  const drawing = useDrawing(geometry, hovered, change);
+  const changing = useChanging(geometry, numberOf, change);
 
   let pressed: { x: number; y: number; entity: string | null; at: Place } | null = null;
   let drag: SketchDrag | null = null;
@@ -57,23 +57,12 @@ export function useSketchEditing() {
   watch(
     () => session.sketching,
     () => {
-      dropStroke();
+      drawing.drop();
       preview.value = null;
       hovered.value = null;
+      box.value = null;
     },
   );
-  watch(() => session.tool, dropStroke);
-
-  function dropStroke(): void {
-    start.value = null;
-    end.value = null;
-    typed.value = {};
-  }
-
-  /** A size typed for the stroke being drawn; undefined leaves it to the pointer. */
-  function setTyped(field: string, value: { expression: string; value: number } | undefined): void {
-    typed.value = { ...typed.value, [field]: value };
-  }
 
   /** Change the open sketch; a refusal is shown beside the verbs. */
   function change(label: string, run: (sketch: SketchGeometry) => void): boolean {
@@ -87,15 +76,16 @@ export function useSketchEditing() {
     if (!sketch) return;
     position.value = map.toPlane(x, y);
     if (session.tool) {
-      const snap = snapAt(sketch, map, x, y, session.tool === 'line' ? (start.value?.at ?? null) : null, free);
-      end.value = snap;
-      hovered.value = snap.point ?? snap.on ?? null;
+      drawing.follow(map, x, y, free);
       return;
     }
-    if (pressed?.entity && !drag && Math.hypot(x - pressed.x, y - pressed.y) > DRAG_STARTS_AFTER_PX)
-      beginDrag(pressed.entity, pressed.at);
+    const far = pressed !== null && Math.hypot(x - pressed.x, y - pressed.y) > DRAG_STARTS_AFTER_PX;
+    if (pressed && far && !drag && !session.changing) {
+      if (pressed.entity) beginDrag(pressed.entity, pressed.at);
+      else box.value = { from: pressed.at, to: position.value };
+    }
     if (drag) preview.value = drag.moveTo(position.value);
-    else hovered.value = entityAt(sketch, map, x, y);
+    else if (!box.value) hovered.value = entityAt(sketch, map, x, y);
   }
 
   function beginDrag(entity: string, at: Place): void {
@@ -123,25 +113,23 @@ export function useSketchEditing() {
       finishDrag();
       return;
     }
+    if (box.value && geometry.value) {
+      const found = entitiesInBox(geometry.value, box.value.from, map.toPlane(x, y));
+      session.entities = add ? [...new Set([...session.entities, ...found])] : found;
+      box.value = null;
+      return;
+    }
     if (!was || Math.hypot(x - was.x, y - was.y) > DRAG_STARTS_AFTER_PX) return;
     move(map, x, y, free);
-    if (session.tool) click();
+    if (session.tool) drawing.click();
+    else if (session.changing) changing.click(map, was.entity, map.toPlane(x, y), x, y);
     else pick(was.entity, add);
   }
 
   function finishDrag(): void {
     const moved = preview.value;
     drag = null;
-    if (moved) {
-      change('Drag in the sketch', (sketch) => {
-        for (const [id, p] of Object.entries(moved.points))
-          if (p !== sketch.points[id]) sketch.points[id] = [p[0], p[1]];
-        for (const [id, c] of Object.entries(moved.curves)) {
-          const own = sketch.curves[id];
-          if (c.kind === 'circle' && own?.kind === 'circle') own.radius = c.radius;
-        }
-      });
-    }
+    if (moved) change('Drag in the sketch', (sketch) => takeOver(sketch, moved));
     preview.value = null;
   }
 
@@ -154,31 +142,6 @@ export function useSketchEditing() {
     else if (session.entities.includes(entity)) session.entities = session.entities.filter((e) => e !== entity);
     else session.entities = [...session.entities, entity];
     session.notice = null;
-  }
-
-  /** Take the pointer's place as the next point of the stroke. */
-  function click(): void {
-    const at = end.value;
-    const tool = session.tool;
-    if (!at || !tool) return;
-    // A point takes one click, all else two.
-    if (!start.value && tool !== 'point') {
-      start.value = at;
-      return;
-    }
-    const begun = start.value ?? at;
-    const numbers = { ...typed.value } as Typed;
-    const hasNumbers = Object.values(numbers).some(Boolean);
-    if (tool !== 'point' && !hasNumbers && Math.hypot(at.at[0] - begun.at[0], at.at[1] - begun.at[1]) < SAME_PLACE_MM)
-      return;
-    let outcome: ReturnType<typeof drawStroke> = {};
-    const made = change(`Draw a ${tool}`, (sketch) => {
-      outcome = drawStroke(sketch, tool, begun, at, numbers);
-    });
-    typed.value = {};
-    end.value = null;
-    const next = made && outcome.chainFrom ? step.value?.points[outcome.chainFrom] : undefined;
-    start.value = next && outcome.chainFrom ? { at: next, point: outcome.chainFrom } : null;
   }
 
   /** Verbs that fit the picked entities. */
@@ -216,10 +179,41 @@ export function useSketchEditing() {
     });
   }
 
+  /** A dimension that only tells what it measures, or holds it again at what it reads. */
+  function switchDriven(id: string): void {
+    change('Switch a dimension', (sketch) => {
+      const c = sketch.constraints[id];
+      if (!c || !isDimension(c)) return;
+      if (c.driven) {
+        delete c.driven;
+        const kind = quantityOf(c);
+        c.value = expressionOf(Number(measureDimension(sketch, c).toFixed(6)), kind, design.design!.units);
+      } else c.driven = true;
+    });
+  }
+
+  function setTolerance(id: string, text: string): void {
+    change('Write a tolerance', (sketch) => {
+      const c = sketch.constraints[id];
+      if (!c || !isDimension(c)) return;
+      if (text.trim()) c.tolerance = text.trim().slice(0, 40);
+      else delete c.tolerance;
+    });
+  }
+
   function removePicked(): void {
-    if (session.entities.length === 0) return;
+    const before = step.value;
+    if (session.entities.length === 0 || !before) return;
     const ids = session.entities.filter((e) => !Object.values<string>(BUILT_IN).includes(e));
-    if (change('Delete from the sketch', (sketch) => void removeFromSketch(sketch, ids))) session.entities = [];
+    let dangling: string[] = [];
+    if (!change('Delete from the sketch', (sketch) => (dangling = removeFromSketch(sketch, ids)))) return;
+    session.entities = [];
+    if (dangling.length > 0) {
+      const named = describeConstraints(dangling.map((id) => before.constraints[id]!));
+      toast(
+        `${named} went along with what ${dangling.length === 1 ? 'it was' : 'they were'} on; undo brings all back.`,
+      );
+    }
   }
 
   /** Entities under constraints that disagree. */
@@ -227,6 +221,7 @@ export function useSketchEditing() {
     const ids = solution.value?.clash ?? [];
     return new Set(ids.flatMap((id) => step.value?.constraints[id]?.of ?? []));
   });
+  const borrowed = computed(() => new Set(Object.values(step.value?.borrowed ?? {}).flatMap((b) => b.of)));
 
   const dimensions = computed(() =>
     Object.entries(geometry.value?.constraints ?? {}).flatMap(([id, c]) =>
@@ -235,13 +230,29 @@ export function useSketchEditing() {
   );
 
   return {
-    step, solution, geometry, hovered, start, end, typed, position, allMarks, readings, clashing, dimensions,
-    move, press, release, click, apply, removePicked, toggleConstruction, change, dropStroke,
-    setTyped,
+    step, solution, geometry, hovered, position, allMarks, readings, clashing, borrowed, dimensions, box, drawing, changing, preview,
+    numberOf, move, press, release, apply, removePicked, toggleConstruction, switchDriven, setTolerance, change,
   }; // prettier-ignore
 }
 
 export type SketchEditing = ReturnType<typeof useSketchEditing>;
+
+/** Write a dragged picture into the sketch. */
+export function takeOver(sketch: SketchGeometry, moved: SketchGeometry): void {
+  for (const [id, p] of Object.entries(moved.points)) {
+    const own = sketch.points[id];
+    if (own && (p[0] !== own[0] || p[1] !== own[1])) sketch.points[id] = [p[0], p[1]];
+  }
+  for (const [id, c] of Object.entries(moved.curves)) {
+    const own = sketch.curves[id];
+    if (c.kind === 'circle' && own?.kind === 'circle') own.radius = c.radius;
+    if ('minor' in c && own && 'minor' in own) own.minor = c.minor;
+  }
+  for (const [id, { steps }] of Object.entries(moved.patterns ?? {})) {
+    const own = sketch.patterns?.[id];
+    if (own) own.steps = [...steps];
+  }
+}
 
 function addConstraint(sketch: SketchGeometry, constraint: ReturnType<typeof constraintOf>): string {
   let n = Object.keys(sketch.constraints).length + 1;

@@ -1,10 +1,10 @@
-import { solveSketch, type DimensionConstraint, type SketchGeometry } from '@helb/core';
+import { type DimensionConstraint, type SketchGeometry } from '@helb/core';
 import { describe, expect, test } from '@jest/globals';
 import { markPlaces } from './constraint-marks.ts';
 import { layoutDimension } from './dimension-layout.ts';
-import { drawStroke, placeWithTyped } from './draw-tool.ts';
-import { curveNear, entityAt, nearestOnCurve, pointNear, snapAt } from './hit.ts';
+import { curveNear, entitiesInBox, entityAt, nearestOnCurve, pointNear } from './hit.ts';
 import { PlaneMap } from './plane-map.ts';
+import { snapAt } from './snap.ts';
 
 /** Straight on, four pixels to the mm, the origin at 200, 150. */
 const map = new PlaneMap({ origin: [200, 150], x: [4, 0], y: [0, -4] });
@@ -45,80 +45,66 @@ describe('what is under the pointer', () => {
     s.curves = { arc: { kind: 'arc', center: 'm', from: 'p', to: 'q' } };
     const [x, y] = nearestOnCurve(s, 'arc', [7, 7]);
     expect(Math.hypot(x, y)).toBeCloseTo(10, 12);
-    expect(nearestOnCurve(s, 'arc', [-8, -1])).toEqual([0, 10]);
+    expect(nearestOnCurve(s, 'arc', [-8, -1])).toEqual([expect.closeTo(0, 12), 10]);
     expect(nearestOnCurve(s, 'arc', [1, -9])).toEqual([10, 0]);
   });
 
   test('a drawn point lands on points, curves, axes, or level with its start; nowhere while inference is held off', () => {
+    const context = (start: [number, number] | null) => ({
+      start,
+      chain: null,
+      awake: null,
+      free: false,
+      curvesOnly: false,
+    });
     const at = (u: number, v: number) => map.toPixel([u, v]);
-    expect(snapAt(sketch(), map, ...at(10.4, 9.7), null, false)).toMatchObject({ point: 'a', at: [10, 10] });
-    expect(snapAt(sketch(), map, ...at(25, 10.5), null, false)).toMatchObject({ on: 'l', at: [25, 10] });
-    expect(snapAt(sketch(), map, ...at(-30, 0.4), null, false)).toMatchObject({ on: 'x_axis', at: [-30, 0] });
-    expect(snapAt(sketch(), map, ...at(-30, 20.3), [-10, 20], false)).toMatchObject({
-      level: 'horizontal',
+    expect(snapAt(sketch(), map, ...at(10.4, 9.7), context(null))).toMatchObject({ point: 'a', at: [10, 10] });
+    expect(snapAt(sketch(), map, ...at(30, 10.5), context(null))).toMatchObject({ on: 'l', at: [30, 10] });
+    expect(snapAt(sketch(), map, ...at(-30, 0.4), context(null))).toMatchObject({ on: 'x_axis', at: [-30, 0] });
+    expect(snapAt(sketch(), map, ...at(-30, 20.3), context([-10, 20]))).toMatchObject({
+      inferred: { kind: 'horizontal' },
       at: [-30, 20],
     });
-    expect(snapAt(sketch(), map, ...at(-10.4, 40), [-10, 20], false)).toMatchObject({ level: 'vertical' });
-    expect(snapAt(sketch(), map, ...at(10.4, 9.7), null, true)).toEqual({ at: map.toPlane(...at(10.4, 9.7)) });
+    expect(snapAt(sketch(), map, ...at(-10.4, 40), context([-10, 20]))).toMatchObject({
+      inferred: { kind: 'vertical' },
+    });
+    expect(snapAt(sketch(), map, ...at(10.4, 9.7), { ...context(null), free: true })).toEqual({
+      at: map.toPlane(...at(10.4, 9.7)),
+    });
   });
 });
 
-describe('strokes', () => {
-  test('typed sizes have their say over the pointer, on the side it is', () => {
-    const typed = (value: number) => ({ expression: `${value} mm`, value });
-    expect(placeWithTyped('rectangle', [0, 0], [-3, 5], { width: typed(80) })).toEqual([-80, 5]);
-    expect(placeWithTyped('line', [1, 1], [4, 5], { length: typed(10) })).toEqual([7, 9]);
-    expect(placeWithTyped('circle', [0, 0], [3, 0], { diameter: typed(10) })).toEqual([5, 0]);
-    expect(placeWithTyped('line', [1, 1], [4, 5], {})).toEqual([4, 5]);
-  });
+describe('lines that follow what is there', () => {
+  const beside = { chain: null, awake: null, free: false, curvesOnly: false };
 
-  test('a line goes on from its end, and a chain ends where it meets a point', () => {
+  test('along and square to the line last pointed at', () => {
     const s = sketch();
-    const first = drawStroke(s, 'line', { at: [0, 30] }, { at: [20, 30], level: 'horizontal' }, {});
-    expect(first.chainFrom).toBeDefined();
-    const last = drawStroke(s, 'line', { at: [20, 30], point: first.chainFrom! }, { at: [10, 10], point: 'a' }, {});
-    expect(last).toEqual({ closed: true });
-    const kinds = Object.values(s.constraints).map((c) => c.kind);
-    expect(kinds.filter((k) => k === 'horizontal')).toHaveLength(2);
-    expect(Object.keys(s.curves)).toHaveLength(4);
+    s.points.b = [40, 25];
+    const start: [number, number] = [-20, -30];
+    const at = (u: number, v: number) => map.toPixel([u, v]);
+    const along = snapAt(s, map, ...at(0.3, -20), { ...beside, start, awake: 'l' });
+    expect(along.inferred).toEqual({ kind: 'parallel', to: 'l' });
+    expect((along.at[1] + 30) / (along.at[0] + 20)).toBeCloseTo(0.5, 9);
+    expect(snapAt(s, map, ...at(-30.2, -10), { ...beside, start, awake: 'l' }).inferred).toEqual({
+      kind: 'perpendicular',
+      to: 'l',
+    });
+    expect(snapAt(s, map, ...at(0.3, -20), { ...beside, start }).inferred).toBeUndefined();
   });
 
-  test('a rectangle is four lines kept square, its typed sizes dimensions with names of their own', () => {
-    const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-    for (const corner of [0, 100]) {
-      drawStroke(
-        s,
-        'rectangle',
-        { at: [corner, 0] },
-        { at: [corner + 9, 9] },
-        { width: { expression: '30 mm', value: 30 } },
-      );
-    }
-    const names = Object.values(s.constraints).flatMap((c) => ('value' in c ? [c.name] : []));
-    expect(names).toEqual(['width', 'width_2']);
-    expect(Object.values(s.constraints).filter((c) => c.kind === 'vertical')).toHaveLength(4);
-  });
-});
-
-describe('more strokes', () => {
-  test('a rectangle drawn from the origin stays about it, with its two sizes left free', () => {
-    const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-    drawStroke(s, 'centred rectangle', { at: [0, 0], point: 'origin' }, { at: [20, 10] }, {});
-    const solution = solveSketch(s, () => 0);
-    expect(solution.freedoms).toBe(2);
-    expect(solution.redundant).toEqual([]);
-    const xs = Object.values(s.points).map((p) => p[0]);
-    expect([Math.min(...xs), Math.max(...xs)]).toEqual([-20, 20]);
-    expect(placeWithTyped('centred rectangle', [0, 0], [1, -1], { width: { expression: '8', value: 8 } })).toEqual([
-      4, -1,
-    ]);
+  test('the middle of a line draws a point to it', () => {
+    expect(snapAt(sketch(), map, ...map.toPixel([25.4, 10.4]), { ...beside, start: null })).toEqual({
+      at: [25, 10],
+      on: 'l',
+      middle: true,
+    });
   });
 
-  test('a point lands where it is clicked, held on the curve under it', () => {
-    const s = sketch();
-    drawStroke(s, 'point', { at: [0, 0] }, { at: [25, 10], on: 'l' }, {});
-    expect(Object.keys(s.points)).toHaveLength(4);
-    expect(Object.values(s.constraints).at(-1)).toMatchObject({ kind: 'coincident' });
+  test('a box takes in what lies wholly inside it', () => {
+    expect(entitiesInBox(sketch(), [5, 5], [45, 15])).toEqual(['l']);
+    expect(entitiesInBox(sketch(), [15, -20], [35, 0])).toEqual(['k']);
+    expect(entitiesInBox(sketch(), [15, -20], [30, 0])).toEqual(['c']);
+    expect(entitiesInBox(sketch(), [45, 15], [0, -20]).sort()).toEqual(['k', 'l']);
   });
 });
 

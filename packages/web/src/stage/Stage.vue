@@ -101,7 +101,10 @@ watch(
   [
     props.editing.geometry,
     props.editing.hovered,
-    props.editing.end,
+    props.editing.drawing.target,
+    props.editing.drawing.preview,
+    props.editing.changing.preview,
+    props.editing.box,
     () => session.entities,
     picking.hoverRegion,
     () => session.picks,
@@ -192,11 +195,12 @@ defineExpose({ fit });
     role="application"
     aria-label="Stage"
     :data-plane="sketchMap ? [...sketchMap.view.origin, sketchMap.scale].map((n) => n.toFixed(3)).join(' ') : undefined"
-    :style="{ cursor: session.tool ? 'crosshair' : 'default' }"
+    :style="{ cursor: session.tool || session.changing ? 'crosshair' : 'default' }"
     @pointerdown="onDown"
     @pointermove="onMove"
     @pointerup="onUp"
     @pointerleave="picking.leave"
+    @dblclick="session.inSketch && editing.changing.pickChain()"
   >
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
     <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />

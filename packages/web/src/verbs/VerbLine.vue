@@ -1,20 +1,22 @@
 <script setup lang="ts">
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
-import { expressionOf, type Reading } from '@helb/core';
 import { computed } from 'vue';
-import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
-import { MARKS } from '../sketch/constraint-marks.ts';
+import { CHANGE_HINTS } from '../sketch/changing.ts';
+import ChangeForm from '../sketch/ChangeForm.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { useSketchVerbs } from './sketch-verbs.ts';
+import ToolPalette from './ToolPalette.vue';
+import VerbMenu from './VerbMenu.vue';
 import { useVerbs, type Verb } from './verbs.ts';
 
 const props = defineProps<{ editing: SketchEditing }>();
 const emit = defineEmits<{ list: []; retry: [] }>();
-const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
-const { sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
+const { toolVerbs, sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
+const sketchChanges = useSketchVerbs(props.editing);
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
@@ -22,7 +24,9 @@ const subject = computed(() => {
   if (session.pickingFor?.slot === 'regions') return 'Click regions to add or take away';
   if (session.pickingFor?.slot === 'plane' && session.picks.length === 0) return 'Click a plane’s tab or a flat face';
   if (session.inSketch) {
-    if (session.tool) return session.tool;
+    const { drawing } = props.editing;
+    if (session.tool) return drawing.tool.value?.name ?? session.tool;
+    if (session.changing) return session.changing;
     return session.entities.length > 0 ? count(session.entities.length, 'picked').replace('pickeds', 'picked') : '';
   }
   const [first] = session.picks;
@@ -31,32 +35,29 @@ const subject = computed(() => {
   return first.kind === 'face' || first.kind === 'edge' ? first.label : `1 ${first.kind}`;
 });
 
-function apply(reading: Reading): void {
-  props.editing.apply(reading, (value, angle) =>
-    expressionOf(Number(value.toFixed(angle ? 6 : 4)), angle ? 'angle' : 'length', design.design!.units),
-  );
-}
+/** Said while a tool or a change waits for its next click. */
+const hint = computed(() => {
+  if (!session.inSketch) return '';
+  if (session.tool) return props.editing.drawing.hint.value;
+  return session.changing ? CHANGE_HINTS[session.changing] : '';
+});
+const drawingNow = computed(() => session.inSketch && session.tool !== null);
+const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
-const verbs = computed<Verb[]>(() => {
+const shown = computed<Verb[]>(() => {
   if (session.pickingFor?.slot === 'regions')
     return [{ id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) }];
   if (!session.inSketch) return partVerbs.value;
-  if (session.entities.length === 0 || session.tool) return sketchVerbs.value;
-  const readings = props.editing.readings.value.map((r): Verb => ({
-    id: r.kind + r.label,
-    label: r.label,
-    ...(MARKS[r.kind] ? { key: MARKS[r.kind]!.mark } : {}),
-    run: () => apply(r),
-  }));
-  const hasCurve = session.entities.some((e) => e in (props.editing.step.value?.curves ?? {}));
-  const construction: Verb[] = hasCurve
-    ? [{ id: 'construction', label: 'Construction', key: 'g', run: () => props.editing.toggleConstruction() }]
-    : [];
-  return [
-    ...readings,
-    ...construction,
-    { id: 'delete', label: 'Delete', key: 'Del', run: () => props.editing.removePicked() },
-  ];
+  if (session.tool || session.changing) return [];
+  return session.entities.length === 0 ? sketchVerbs.value : sketchChanges.picked.value;
+});
+
+/** All that the keys and the list reach, shown or not. */
+const verbs = computed<Verb[]>(() => {
+  if (!session.inSketch || session.pickingFor) return shown.value;
+  if (session.entities.length > 0 && !session.tool)
+    return [...shown.value, ...sketchChanges.dimensions.value, ...sketchChanges.changesOfPicked.value];
+  return [...toolVerbs.value, ...sketchChanges.plain.value, ...sketchVerbs.value];
 });
 
 defineExpose({ verbs });
@@ -64,10 +65,12 @@ defineExpose({ verbs });
 
 <template>
   <div class="relative border-b border-hairline bg-panel">
-    <div class="verbs flex h-10 items-center gap-1 overflow-x-auto px-3" role="toolbar" aria-label="Verbs">
+    <div class="flex h-10 items-center gap-1 px-3" role="toolbar" aria-label="Verbs">
       <span v-if="subject" class="mr-1 shrink-0 font-semibold text-signal first-letter:uppercase">{{ subject }}</span>
+      <ToolPalette v-if="plainSketch || drawingNow" />
+      <span v-if="hint" class="ml-1 min-w-0 flex-1 truncate text-quiet" role="status">{{ hint }}</span>
       <button
-        v-for="verb in verbs"
+        v-for="verb in shown"
         :key="verb.id"
         class="shrink-0 rounded-md px-1.5 py-1 font-medium hover:bg-tray"
         :class="{ 'bg-tray': verb.active }"
@@ -76,7 +79,20 @@ defineExpose({ verbs });
       >
         {{ verb.label }}<kbd v-if="verb.key" class="number ml-1.5 text-[11px] text-quiet">{{ verb.key }}</kbd>
       </button>
-      <button class="ml-1 shrink-0 px-2 text-quiet hover:text-ink" @click="emit('list')">more: Space</button>
+      <template v-if="session.inSketch && !session.tool && !session.changing">
+        <VerbMenu v-if="plainSketch" label="Change" :verbs="sketchChanges.plain.value" />
+        <template v-else>
+          <VerbMenu
+            v-if="sketchChanges.dimensions.value.length > 0"
+            label="Measure"
+            :verbs="sketchChanges.dimensions.value"
+          />
+          <VerbMenu label="Change" :verbs="sketchChanges.changesOfPicked.value" />
+        </template>
+      </template>
+      <button v-if="!hint" class="ml-1 shrink-0 px-2 text-quiet hover:text-ink" @click="emit('list')">
+        more: Space
+      </button>
       <template v-if="session.draftSince !== null">
         <span class="flex-1" />
         <button class="button-primary shrink-0 py-1" @click="keepStep">
@@ -87,6 +103,7 @@ defineExpose({ verbs });
         </button>
       </template>
     </div>
+    <ChangeForm v-if="session.changing" :editing="editing" class="absolute inset-x-0 top-full z-20" />
     <div
       v-if="session.notice || evaluation.trouble || evaluation.progress"
       class="absolute inset-x-0 top-full z-20 flex flex-col gap-px"
@@ -122,9 +139,3 @@ defineExpose({ verbs });
     </div>
   </div>
 </template>
-
-<style scoped>
-.verbs {
-  scrollbar-width: none;
-}
-</style>

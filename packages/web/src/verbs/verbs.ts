@@ -1,11 +1,11 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, changeStep, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
+  addPart, addStep, DRAW_TOOLS, changeStep, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
   type PlaneRef, type RegionRef, type Step,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useSession, type Tool } from '../design/session.ts';
+import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 
 export interface Verb {
@@ -132,28 +132,21 @@ export function useVerbs() {
     if (session.activePart) refuse(design.edit(suppressStep(session.activePart, id, suppressed)));
   }
 
-  const tools: { tool: Tool; label: string; key: string }[] = [
-    { tool: 'line', label: 'Line', key: 'l' },
-    { tool: 'rectangle', label: 'Rectangle', key: 'r' },
-    { tool: 'centred rectangle', label: 'Centred rectangle', key: 'R' },
-    { tool: 'circle', label: 'Circle', key: 'c' },
-    { tool: 'point', label: 'Point', key: 'p' },
-  ];
   const toolVerbs = computed<Verb[]>(() =>
-    tools.map(({ tool, label, key }) => ({
-      id: tool,
-      label,
-      key,
-      active: session.tool === tool,
+    DRAW_TOOLS.map((tool) => ({
+      id: tool.name,
+      label: tool.name.charAt(0).toUpperCase() + tool.name.slice(1),
+      ...(tool.key ? { key: tool.key } : {}),
+      active: session.tool === tool.name,
       run: () => {
         session.entities = [];
-        session.tool = session.tool === tool ? null : tool;
+        session.tool = session.tool === tool.name ? null : tool.name;
       },
     })),
   );
 
+  /** What can be done in a sketch with nothing picked, besides drawing. */
   const sketchVerbs = computed<Verb[]>(() => [
-    ...toolVerbs.value,
     { id: 'extrude', label: 'Extrude', key: 'x', run: extrudeOpenSketch },
     { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
   ]);

@@ -1,5 +1,7 @@
 /** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
 import { Ledger } from '../../ledger/ledger.ts';
+import { ChangeRefused } from '../../sketch/change/ends.ts';
+import { matchPatterns } from '../../sketch/pattern/members.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
 import { solvePositions, solveSketch } from '../../sketch/solve.ts';
 import { clashSentence } from '../../steps/sketch/evaluate.ts';
@@ -25,11 +27,24 @@ export function editSketch(part: string, step: string, label: string, change: (s
     run(draft) {
       const sketch = sketchStep(draft, part, step);
       const before = plain(draft);
-      change(sketch);
+      try {
+        change(sketch);
+      } catch (error) {
+        if (error instanceof ChangeRefused) throw new EditRefused(error.message);
+        throw error;
+      }
+      matchCounts(draft, part, step);
       const after = plain(draft);
       settleSketch(draft, after, new Ledger(after), part, step, () => solvedIn(before, part, step));
     },
   };
+}
+
+/** Bring patterns' members in step with their counts. */
+function matchCounts(draft: Design, part: string, step: string): void {
+  const sketch = sketchStep(draft, part, step);
+  if (!sketch.patterns) return;
+  matchPatterns(sketch, numbersOf(new Ledger(plain(draft)), step));
 }
 
 /** Reads a sketch's dimensions. @throws EditRefused when one has no value */
@@ -92,6 +107,14 @@ function storeGeometry(sketch: SketchGeometry, solved: SketchGeometry): void {
     const own = sketch.curves[id];
     if (curve.kind === 'circle' && own?.kind === 'circle' && Math.abs(own.radius - curve.radius) > UNMOVED)
       own.radius = curve.radius;
+    if (curve.kind === 'ellipse' || curve.kind === 'elliptical_arc') {
+      const oval = own as typeof curve | undefined;
+      if (oval && 'minor' in oval && Math.abs(oval.minor - curve.minor) > UNMOVED) oval.minor = curve.minor;
+    }
+  }
+  for (const [id, { steps }] of Object.entries(solved.patterns ?? {})) {
+    const own = sketch.patterns?.[id];
+    steps.forEach((s, i) => own && Math.abs((own.steps[i] ?? 0) - s) > UNMOVED && (own.steps[i] = s));
   }
 }
 
@@ -111,6 +134,7 @@ export function resolveSketches(draft: Design, before: Ledger, after: Ledger, ow
     if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value))
       changed.set(entry.owner.step, entry.owner.part);
   }
+  for (const [step, part] of changed) matchCounts(draft, part, step);
   const design = plain(draft);
   for (const [step, part] of changed) settleSketch(draft, design, after, part, step, () => step === own);
 }

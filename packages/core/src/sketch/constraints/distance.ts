@@ -62,3 +62,36 @@ export function sideOf(v: Float64Array, p: PointSlots, line: LineSlots): 1 | -1 
   const cross = (v[b.x]! - v[a.x]!) * (v[p.y]! - v[a.y]!) - (v[b.y]! - v[a.y]!) * (v[p.x]! - v[a.x]!);
   return cross < 0 ? -1 : 1;
 }
+
+/**
+ * A distance from a circle's edge instead of its centre: r = D ∓ R − d, the
+ * near edge on the side of the other thing, the far edge beyond the centre.
+ * A circle that holds the other thing inside has its near edge the other way.
+ * @param base the distance between centres, with the same d
+ */
+export function withRadius(
+  owner: string,
+  base: Equation,
+  radii: readonly { readonly slot: number; readonly far: boolean }[],
+  v: Float64Array,
+  d: number,
+): Equation {
+  if (radii.length === 0) return base;
+  const apart = base.evaluate(v, new Float64Array(base.slots.length)) + d;
+  const inside = radii.some(({ slot, far }) => !far && v[slot]! > apart + 1e-9);
+  const signs = radii.map(({ far }) => (far ? 1 : -1));
+  const turned = inside && radii.length === 1 && !radii[0]!.far ? -1 : 1;
+  return {
+    owner,
+    slots: [...base.slots, ...radii.map((r) => r.slot)],
+    evaluate(values, g) {
+      let result = base.evaluate(values, g) + d;
+      radii.forEach(({ slot }, i) => {
+        result += signs[i]! * values[slot]!;
+        g[base.slots.length + i] = signs[i]! * turned;
+      });
+      if (turned < 0) for (let i = 0; i < base.slots.length; i++) g[i] = -g[i]!;
+      return turned * result - d;
+    },
+  };
+}

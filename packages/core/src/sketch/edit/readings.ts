@@ -1,5 +1,12 @@
 /** Which constraints and dimensions fit what is picked, and how a dimension would read now. */
-import { BUILT_IN, type Constraint, type ConstraintKind, type SketchGeometry } from '../schema.ts';
+import {
+  BUILT_IN,
+  type Constraint,
+  type ConstraintKind,
+  type DimensionConstraint,
+  type SketchGeometry,
+} from '../schema.ts';
+import { angleFrom, lineIn, measureDimension, placeIn, radiusIn } from './measure.ts';
 
 /** A verb the picked things allow. Dimensions carry the value they would start with, mm or rad. */
 export interface Reading {
@@ -7,181 +14,255 @@ export interface Reading {
   readonly label: string;
   readonly of: readonly string[];
   readonly value?: number;
+  /** What else the constraint says: edges measured from, lines turned. */
+  readonly also?: Readonly<Record<string, unknown>>;
 }
 
-type EntityKind = 'point' | 'line' | 'round';
+type EntityKind = 'point' | 'line' | 'round' | 'ellipse' | 'spline' | 'text' | 'axis';
 
 function kindOf(sketch: SketchGeometry, id: string): EntityKind | null {
   if (id === BUILT_IN.origin || id in sketch.points) return 'point';
-  if (id === BUILT_IN.xAxis || id === BUILT_IN.yAxis) return 'line';
+  if (id === BUILT_IN.xAxis || id === BUILT_IN.yAxis) return 'axis';
   const curve = sketch.curves[id];
   if (!curve) return null;
-  return curve.kind === 'line' ? 'line' : 'round';
+  if (curve.kind === 'circle' || curve.kind === 'arc') return 'round';
+  return curve.kind === 'elliptical_arc' ? 'ellipse' : curve.kind;
 }
 
-type Ends = readonly [readonly [number, number], readonly [number, number]];
-
-function place(sketch: SketchGeometry, id: string): readonly [number, number] {
-  if (id === BUILT_IN.origin) return [0, 0];
-  const curve = sketch.curves[id];
-  const point = curve && curve.kind !== 'line' ? curve.center : id;
-  return point === BUILT_IN.origin ? [0, 0] : (sketch.points[point] ?? [0, 0]);
-}
-
-function ends(sketch: SketchGeometry, id: string): Ends {
-  if (id === BUILT_IN.xAxis) return [[0, 0], [1, 0]]; // prettier-ignore
-  if (id === BUILT_IN.yAxis) return [[0, 0], [0, 1]]; // prettier-ignore
-  const curve = sketch.curves[id];
-  return curve?.kind === 'line' ? [place(sketch, curve.from), place(sketch, curve.to)] : [[0, 0], [1, 0]]; // prettier-ignore
-}
-
-function radiusOf(sketch: SketchGeometry, id: string): number {
-  const curve = sketch.curves[id];
-  if (curve?.kind === 'circle') return curve.radius;
-  if (curve?.kind !== 'arc') return 0;
-  const [cx, cy] = place(sketch, curve.center);
-  const [x, y] = place(sketch, curve.from);
-  return Math.hypot(x - cx, y - cy);
-}
-
-function offLine(p: readonly [number, number], [a, b]: Ends): number {
-  const dx = b[0] - a[0];
-  const dy = b[1] - a[1];
-  return Math.abs(dx * (p[1] - a[1]) - dy * (p[0] - a[0])) / Math.hypot(dx, dy);
-}
+const relation = (kind: ConstraintKind, label: string, of: readonly string[]): Reading => ({ kind, label, of });
 
 /** All verbs that fit the picked entities, likeliest first. */
 export function readingsFor(sketch: SketchGeometry, picked: readonly string[]): Reading[] {
   const kinds = picked.map((id) => kindOf(sketch, id));
-  const fits = (...wanted: EntityKind[]) =>
-    kinds.length === wanted.length && [...kinds].sort().join() === [...wanted].sort().join();
-  const own = picked.every((id) => id in sketch.points || id in sketch.curves);
-  if (fits('line') && own) return ofLine(sketch, picked[0]!);
-  if (fits('round')) return ofRound(sketch, picked[0]!);
-  if (fits('point') && own) return [{ kind: 'fixed', label: 'Fix', of: picked }];
-  if (fits('point', 'point')) return ofPoints(sketch, picked);
-  if (fits('line', 'line')) return ofLines(sketch, picked);
-  if (fits('round', 'round')) return ofRounds(sketch, picked);
-  if (fits('point', 'line')) return ofPointAndLine(sketch, picked, kinds);
-  if (fits('point', 'round')) return ofPointAndRound(sketch, picked);
-  if (fits('line', 'round')) return ofLineAndRound(sketch, picked, kinds);
-  if (fits('point', 'point', 'line')) {
-    const line = picked[kinds.indexOf('line')]!;
-    return [{ kind: 'symmetric', label: 'Symmetric', of: [...picked.filter((p) => p !== line), line] }];
+  if (kinds.includes(null)) return [];
+  const dimension = (
+    kind: DimensionConstraint['kind'],
+    label: string,
+    of: readonly string[],
+    also?: Readonly<Record<string, unknown>>,
+  ): Reading => {
+    const value = measureDimension(sketch, { kind, of: [...of], value: '0', ...also } as DimensionConstraint);
+    return { kind, label, of, value, ...(also ? { also } : {}) };
+  };
+  const read = new Readings(sketch, dimension);
+  if (picked.length === 1) return read.ofOne(picked[0]!, kinds[0]!);
+  if (picked.length === 2) return read.ofTwo(picked as [string, string], kinds as [EntityKind, EntityKind]);
+  return read.ofMany(picked, kinds as EntityKind[]);
+}
+
+class Readings {
+  constructor(
+    private readonly sketch: SketchGeometry,
+    private readonly dimension: (
+      kind: DimensionConstraint['kind'],
+      label: string,
+      of: readonly string[],
+      also?: Readonly<Record<string, unknown>>,
+    ) => Reading,
+  ) {}
+
+  ofOne(id: string, kind: EntityKind): Reading[] {
+    const { dimension } = this;
+    const fix = relation('fixed', 'Fix', [id]);
+    switch (kind) {
+      case 'point':
+        return id === BUILT_IN.origin ? [] : [fix];
+      case 'line':
+        return [
+          dimension('distance', 'Length', [id]),
+          relation('horizontal', 'Horizontal', [id]),
+          relation('vertical', 'Vertical', [id]),
+          dimension('horizontal_distance', 'Width', [id]),
+          dimension('vertical_distance', 'Height', [id]),
+          fix,
+        ];
+      case 'round': {
+        const sizes = [dimension('diameter', 'Diameter', [id]), dimension('radius', 'Radius', [id])];
+        if (this.sketch.curves[id]?.kind === 'circle') return [...sizes, fix];
+        return [...sizes.reverse(), dimension('arc_length', 'Arc length', [id]), fix];
+      }
+      case 'ellipse':
+        return [dimension('major_radius', 'Major radius', [id]), dimension('minor_radius', 'Minor radius', [id]), fix];
+      case 'text':
+        return [dimension('text_height', 'Height of capitals', [id]), relation('horizontal', 'Horizontal', [id]), fix];
+      case 'spline':
+        return [fix];
+      default:
+        return [];
+    }
   }
-  return [];
-}
 
-function ofLine(sketch: SketchGeometry, id: string): Reading[] {
-  const [a, b] = ends(sketch, id);
-  return [
-    { kind: 'distance', label: 'Length', of: [id], value: Math.hypot(b[0] - a[0], b[1] - a[1]) },
-    { kind: 'horizontal', label: 'Horizontal', of: [id] },
-    { kind: 'vertical', label: 'Vertical', of: [id] },
-    { kind: 'horizontal_distance', label: 'Width', of: [id], value: Math.abs(b[0] - a[0]) },
-    { kind: 'vertical_distance', label: 'Height', of: [id], value: Math.abs(b[1] - a[1]) },
-  ];
-}
-
-function ofRound(sketch: SketchGeometry, id: string): Reading[] {
-  const radius = radiusOf(sketch, id);
-  const diameter: Reading = { kind: 'diameter', label: 'Diameter', of: [id], value: radius * 2 };
-  const asRadius: Reading = { kind: 'radius', label: 'Radius', of: [id], value: radius };
-  return sketch.curves[id]?.kind === 'circle' ? [diameter, asRadius] : [asRadius, diameter];
-}
-
-function axisDistances(a: readonly [number, number], b: readonly [number, number], of: readonly string[]): Reading[] {
-  return [
-    { kind: 'horizontal_distance', label: 'Horizontal distance', of, value: Math.abs(b[0] - a[0]) },
-    { kind: 'vertical_distance', label: 'Vertical distance', of, value: Math.abs(b[1] - a[1]) },
-  ];
-}
-
-function ofPoints(sketch: SketchGeometry, of: readonly string[]): Reading[] {
-  const [a, b] = [place(sketch, of[0]!), place(sketch, of[1]!)];
-  return [
-    { kind: 'distance', label: 'Distance', of, value: Math.hypot(b[0] - a[0], b[1] - a[1]) },
-    ...axisDistances(a, b, of),
-    { kind: 'coincident', label: 'Coincident', of },
-    { kind: 'horizontal', label: 'Horizontal', of },
-    { kind: 'vertical', label: 'Vertical', of },
-  ];
-}
-
-function ofLines(sketch: SketchGeometry, of: readonly string[]): Reading[] {
-  const [one, other] = [ends(sketch, of[0]!), ends(sketch, of[1]!)];
-  const d = (l: Ends) => [l[1][0] - l[0][0], l[1][1] - l[0][1]] as const;
-  const [u, v] = [d(one), d(other)];
-  const angle = Math.atan2(u[0] * v[1] - u[1] * v[0], u[0] * v[0] + u[1] * v[1]);
-  const readings: Reading[] = [
-    { kind: 'parallel', label: 'Parallel', of },
-    { kind: 'perpendicular', label: 'Perpendicular', of },
-    { kind: 'equal', label: 'Equal', of },
-    { kind: 'angle', label: 'Angle', of: angle < 0 ? [...of].reverse() : of, value: Math.abs(angle) },
-  ];
-  if (Math.abs(Math.sin(angle)) < 1e-6) {
-    readings.unshift({ kind: 'distance', label: 'Distance', of, value: offLine(other[0], one) });
+  ofTwo(picked: readonly [string, string], kinds: readonly [EntityKind, EntityKind]): Reading[] {
+    const isLine = (k: EntityKind) => k === 'line' || k === 'axis';
+    const [a, b] = kinds;
+    if (a === 'point' && b === 'point') return this.ofPoints(picked);
+    if (isLine(a) && isLine(b)) return a === 'axis' && b === 'axis' ? [] : this.ofLines(picked);
+    if (a === 'point' || b === 'point')
+      return this.ofPointAndCurve(...this.ordered(picked, kinds, (k) => k === 'point'));
+    if (isLine(a) || isLine(b)) return this.ofLineAndCurve(...this.ordered(picked, kinds, isLine));
+    return this.ofCurves(picked, kinds);
   }
-  return readings;
-}
 
-function ofRounds(sketch: SketchGeometry, of: readonly string[]): Reading[] {
-  const [a, b] = [place(sketch, of[0]!), place(sketch, of[1]!)];
-  return [
-    { kind: 'distance', label: 'Centre distance', of, value: Math.hypot(b[0] - a[0], b[1] - a[1]) },
-    { kind: 'equal', label: 'Equal', of },
-    { kind: 'concentric', label: 'Concentric', of },
-    { kind: 'tangent', label: 'Tangent', of },
-    ...axisDistances(a, b, of),
-    { kind: 'horizontal', label: 'Horizontal', of },
-    { kind: 'vertical', label: 'Vertical', of },
-  ];
-}
+  private ordered(
+    [p, q]: readonly [string, string],
+    [a, b]: readonly [EntityKind, EntityKind],
+    first: (k: EntityKind) => boolean,
+  ): [string, string, EntityKind] {
+    return first(a) ? [p, q, b] : [q, p, a];
+  }
 
-function ofPointAndLine(
-  sketch: SketchGeometry,
-  picked: readonly string[],
-  kinds: readonly (EntityKind | null)[],
-): Reading[] {
-  const line = picked[kinds.indexOf('line')]!;
-  const point = picked.find((p) => p !== line)!;
-  const of = [point, line];
-  return [
-    { kind: 'distance', label: 'Distance', of, value: offLine(place(sketch, point), ends(sketch, line)) },
-    { kind: 'coincident', label: 'On line', of },
-    { kind: 'midpoint', label: 'Midpoint', of },
-  ];
-}
+  private axisDistances(of: readonly string[]): Reading[] {
+    return [
+      this.dimension('horizontal_distance', 'Horizontal distance', of),
+      this.dimension('vertical_distance', 'Vertical distance', of),
+    ];
+  }
 
-function ofPointAndRound(sketch: SketchGeometry, of: readonly string[]): Reading[] {
-  const [a, b] = [place(sketch, of[0]!), place(sketch, of[1]!)];
-  return [
-    { kind: 'distance', label: 'Distance to centre', of, value: Math.hypot(b[0] - a[0], b[1] - a[1]) },
-    ...axisDistances(a, b, of),
-    { kind: 'coincident', label: 'On curve', of },
-  ];
-}
+  private ofPoints(of: readonly string[]): Reading[] {
+    return [
+      this.dimension('distance', 'Distance', of),
+      ...this.axisDistances(of),
+      relation('coincident', 'Coincident', of),
+      relation('horizontal', 'Horizontal', of),
+      relation('vertical', 'Vertical', of),
+    ];
+  }
 
-function ofLineAndRound(
-  sketch: SketchGeometry,
-  picked: readonly string[],
-  kinds: readonly (EntityKind | null)[],
-): Reading[] {
-  const line = picked[kinds.indexOf('line')]!;
-  const round = picked.find((p) => p !== line)!;
-  return [
-    {
-      kind: 'distance',
-      label: 'Distance to centre',
-      of: [round, line],
-      value: offLine(place(sketch, round), ends(sketch, line)),
-    },
-    { kind: 'tangent', label: 'Tangent', of: [line, round] },
-  ];
+  private ofLines(of: readonly string[]): Reading[] {
+    const [one, other] = of.map((e) => lineIn(this.sketch, e)!);
+    const readings = [
+      relation('parallel', 'Parallel', of),
+      relation('perpendicular', 'Perpendicular', of),
+      relation('equal', 'Equal', of),
+      relation('collinear', 'Collinear', of),
+    ];
+    const angle = angleFrom(one!, other!);
+    const isParallel = Math.abs(Math.sin(angle)) < 1e-6;
+    if (isParallel) readings.unshift(this.dimension('distance', 'Distance', of));
+    else readings.push(...this.sectors(of, angle));
+    const construction = of.find((e) => this.sketch.curves[e]?.construction || !(e in this.sketch.curves));
+    if (isParallel && construction !== undefined) {
+      const measured = of.find((e) => e !== construction)!;
+      readings.splice(1, 0, this.dimension('across', 'Diameter across', [measured, construction]));
+    }
+    return of.some((e) => !(e in this.sketch.curves)) ? readings.filter((r) => r.kind !== 'equal') : readings;
+  }
+
+  /** The four angles round the crossing: the two lines as drawn, and with one or both turned. */
+  private sectors(of: readonly string[], angle: number): Reading[] {
+    const [p, q] = angle < 0 ? [of[1]!, of[0]!] : [of[0]!, of[1]!];
+    const degrees = (a: number) => `${Math.round((a * 180) / Math.PI)}°`;
+    const between = Math.abs(angle);
+    return [
+      this.dimension('angle', `Angle ${degrees(between)}`, [p, q]),
+      this.dimension('angle', `Angle ${degrees(Math.PI - between)}`, [q, p], { reversed: 'second' }),
+      this.dimension('angle', `Angle ${degrees(between)}, opposite`, [p, q], { reversed: 'both' }),
+      this.dimension('angle', `Angle ${degrees(Math.PI - between)}, opposite`, [q, p], { reversed: 'first' }),
+    ];
+  }
+
+  private ofPointAndCurve(point: string, curve: string, kind: EntityKind): Reading[] {
+    const of = [point, curve];
+    if (kind === 'line' || kind === 'axis') {
+      const isCentreLine = kind === 'axis' || this.sketch.curves[curve]?.construction;
+      return [
+        this.dimension('distance', 'Distance', of),
+        relation('coincident', 'On line', of),
+        ...(kind === 'line' ? [relation('midpoint', 'Midpoint', of)] : []),
+        ...(isCentreLine ? [this.dimension('across', 'Diameter across', of)] : []),
+      ];
+    }
+    const on = relation('coincident', 'On curve', of);
+    if (kind === 'text' || kind === 'spline') return kind === 'spline' ? [on] : [];
+    return [
+      this.dimension('distance', 'Distance to centre', of),
+      ...(kind === 'round' ? this.edges(of, 1) : []),
+      ...this.axisDistances(of),
+      on,
+    ];
+  }
+
+  /** Distances to the nearer and farther edge of the circle at place `k`. */
+  private edges(of: readonly string[], k: 0 | 1): Reading[] {
+    const rims = (edge: 'near' | 'far') => ({ rims: k === 0 ? [edge, 'center'] : ['center', edge] });
+    return [
+      this.dimension('distance', 'Distance to near edge', of, rims('near')),
+      this.dimension('distance', 'Distance to far edge', of, rims('far')),
+    ];
+  }
+
+  private ofLineAndCurve(line: string, curve: string, kind: EntityKind): Reading[] {
+    const tangent = relation('tangent', 'Tangent', [line, curve]);
+    if (kind === 'text') return [];
+    if (kind === 'spline') return [tangent, relation('smooth', 'Smooth', [line, curve])];
+    const of = [curve, line];
+    return [
+      this.dimension('distance', 'Distance to centre', of),
+      tangent,
+      ...(kind === 'round' ? this.edges(of, 0) : [relation('smooth', 'Smooth', [line, curve])]),
+    ];
+  }
+
+  private ofCurves(of: readonly string[], kinds: readonly EntityKind[]): Reading[] {
+    if (kinds.includes('text')) return [];
+    const joints = [relation('tangent', 'Tangent', of), relation('smooth', 'Smooth', of)];
+    if (kinds.includes('spline')) return joints;
+    const [a, b] = of.map((e) => placeIn(this.sketch, e)!);
+    const apart = Math.hypot(b![0] - a![0], b![1] - a![1]);
+    const both = kinds.every((k) => k === 'round');
+    return [
+      this.dimension('distance', 'Centre distance', of),
+      ...(both || kinds[0] === kinds[1] ? [relation('equal', 'Equal', of)] : []),
+      relation('concentric', 'Concentric', of),
+      joints[0]!,
+      ...(both ? [] : [joints[1]!]),
+      ...(both && apart > radiusIn(this.sketch, of[0]!) + radiusIn(this.sketch, of[1]!)
+        ? [
+            this.dimension('distance', 'Gap between edges', of, { rims: ['near', 'near'] }),
+            this.dimension('distance', 'Over both edges', of, { rims: ['far', 'far'] }),
+          ]
+        : []),
+      ...this.axisDistances(of),
+      relation('horizontal', 'Horizontal', of),
+      relation('vertical', 'Vertical', of),
+    ];
+  }
+
+  ofMany(picked: readonly string[], kinds: readonly EntityKind[]): Reading[] {
+    const readings: Reading[] = [];
+    if (picked.length === 3) {
+      const at = kinds.findLastIndex((k) => k === 'line' || k === 'axis');
+      const rest = picked.filter((_, i) => i !== at);
+      const alike = new Set(kinds.filter((_, i) => i !== at)).size === 1;
+      if (at >= 0 && alike && !kinds.includes('text'))
+        readings.push(relation('symmetric', 'Symmetric', [...rest, picked[at]!]));
+    }
+    const ordered = this.inRow(picked, kinds);
+    if (ordered) readings.push(relation('equal_spacing', 'Equal spacing', ordered));
+    return readings;
+  }
+
+  /** Points, circles or parallel lines in the order they lie in; null for a mixture. */
+  private inRow(picked: readonly string[], kinds: readonly EntityKind[]): string[] | null {
+    const lines = kinds.every((k) => k === 'line' || k === 'axis');
+    if (!lines && !kinds.every((k) => k === 'point' || k === 'round' || k === 'ellipse')) return null;
+    const at = (id: string) => placeIn(this.sketch, id) ?? lineIn(this.sketch, id)![0];
+    if (lines) {
+      const first = lineIn(this.sketch, picked[0]!)!;
+      if (!picked.every((id) => Math.abs(Math.sin(angleFrom(first, lineIn(this.sketch, id)!))) < 1e-6)) return null;
+      const n = [-(first[1][1] - first[0][1]), first[1][0] - first[0][0]] as const;
+      return [...picked].sort((p, q) => n[0] * (at(p)[0] - at(q)[0]) + n[1] * (at(p)[1] - at(q)[1]));
+    }
+    const [dx, dy] = [0, 1].map(
+      (k) => Math.max(...picked.map((p) => at(p)[k]!)) - Math.min(...picked.map((p) => at(p)[k]!)),
+    );
+    const k = dx! >= dy! ? 0 : 1;
+    return [...picked].sort((p, q) => at(p)[k] - at(q)[k]);
+  }
 }
 
 /** Turn a chosen reading into a constraint; `value` is the dimension's expression. */
 export function constraintOf(reading: Reading, value?: string): Constraint {
-  const base = { kind: reading.kind, of: [...reading.of] };
+  const base = { kind: reading.kind, of: [...reading.of], ...reading.also };
   return (value === undefined ? base : { ...base, value }) as Constraint;
 }

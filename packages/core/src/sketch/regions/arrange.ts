@@ -3,7 +3,7 @@
  * the faces of that plane graph. Each face is walked with its inside on the left.
  */
 import { meetings } from './intersect.ts';
-import { boxOf, distance, isFullCircle, lengthOf, pointAt, type Primitive, type Vec2 } from './primitives.ts';
+import { boxOf, derivativeAt, distance, isWhole, lengthOf, pointAt, type Primitive, type Vec2 } from './primitives.ts';
 
 /** Part of a primitive between two vertices, walked forwards or backwards. */
 export interface HalfEdge {
@@ -51,7 +51,7 @@ class VertexGrid {
 
 /** Parameters at which each primitive is cut, ends included. */
 function cutParameters(primitives: readonly Primitive[], tolerance: number): number[][] {
-  const cuts = primitives.map((p) => (isFullCircle(p) ? [] : [0, 1]));
+  const cuts = primitives.map((p) => (isWhole(p) ? [] : [0, 1]));
   const boxes = primitives.map(boxOf);
   const order = primitives.map((_, i) => i).sort((a, b) => boxes[a]![0] - boxes[b]![0]);
   for (let i = 0; i < order.length; i++) {
@@ -73,7 +73,7 @@ function tidy(ts: number[], p: Primitive, tolerance: number): number[] {
   const slack = (2 * tolerance) / lengthOf(p);
   const kept: number[] = [];
   for (const t of ts.sort((a, b) => a - b)) if (kept.length === 0 || t - kept.at(-1)! > slack) kept.push(t);
-  if (!isFullCircle(p)) return kept;
+  if (!isWhole(p)) return kept;
   // Around a circle the last piece runs over the seam back to the first cut.
   if (kept.length > 1 && kept[0]! + 1 - kept.at(-1)! <= slack) kept.pop();
   const first = kept[0] ?? 0;
@@ -129,15 +129,12 @@ function dropDangling(halves: readonly HalfEdge[], points: readonly Vec2[]): { a
 /** Direction in which a half-edge leaves its vertex, and how it then bends (left positive). */
 function departure(h: HalfEdge): { angle: number; bend: number } {
   const { primitive: p, t0, t1 } = h;
-  const forward = t1 > t0;
-  if (p.kind === 'line') {
-    const s = forward ? 1 : -1;
-    return { angle: Math.atan2(s * (p.to[1] - p.from[1]), s * (p.to[0] - p.from[0])), bend: 0 };
-  }
-  const a = p.start + t0 * p.sweep;
+  const sense = t1 > t0 ? 1 : -1;
+  const [dx, dy] = derivativeAt(p, t0, 1);
+  const [ex, ey] = derivativeAt(p, t0, 2);
   return {
-    angle: Math.atan2(forward ? Math.cos(a) : -Math.cos(a), forward ? -Math.sin(a) : Math.sin(a)),
-    bend: (forward ? 1 : -1) / p.radius,
+    angle: Math.atan2(sense * dy, sense * dx),
+    bend: (sense * (dx * ey - dy * ex)) / Math.max(Math.hypot(dx, dy) ** 3, 1e-300),
   };
 }
 

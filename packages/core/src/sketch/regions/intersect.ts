@@ -1,4 +1,5 @@
 /** Where two primitives meet: as parameters on each. Tangent touches and shared ends count. */
+import { meetCurved } from './intersect-curved.ts';
 import {
   distance,
   lengthOf,
@@ -12,7 +13,7 @@ import {
 } from './primitives.ts';
 
 /** Parameter in [0, 1] of a point known to lie on the primitive's carrier, or null if off its ends. */
-function parameterOf(p: Primitive, at: Vec2, tolerance: number): number | null {
+function parameterOf(p: Segment | Round, at: Vec2, tolerance: number): number | null {
   const slack = tolerance / lengthOf(p);
   let t: number;
   if (p.kind === 'line') {
@@ -95,6 +96,8 @@ export interface Meeting {
 
 /** All places where two primitives meet, within `tolerance` mm. */
 export function meetings(a: Primitive, b: Primitive, tolerance: number): Meeting[] {
+  if (a.kind === 'ellipse' || a.kind === 'spline' || b.kind === 'ellipse' || b.kind === 'spline')
+    return meetCurved(a, b, tolerance).map((m) => ({ ...m, at: pointAt(a, m.onFirst) }));
   let points: Vec2[];
   if (a.kind === 'line') points = b.kind === 'line' ? lineLine(a, b, tolerance) : lineRound(a, b, tolerance);
   else points = b.kind === 'line' ? lineRound(b, a, tolerance) : roundRound(a, b, tolerance);

@@ -3,7 +3,7 @@ import type { RegionRef, SketchGeometry } from '../schema.ts';
 import { sketchSize } from '../solve.ts';
 import { arrange, type Arrangement, type HalfEdge } from './arrange.ts';
 import { isInside, loopOf, pointInside, type Loop } from './loop.ts';
-import { distance, primitivesOf, type Vec2 } from './primitives.ts';
+import { distance, pointAt, primitivesOf, type Vec2 } from './primitives.ts';
 
 /** Ends nearer than this share of the sketch's size meet. */
 const MEETING_TOLERANCE = 1e-8;
@@ -80,10 +80,7 @@ function assemble({ halves }: Arrangement, walks: readonly (readonly number[])[]
 }
 
 function middleOf(h: HalfEdge): Vec2 {
-  const loop = loopOf([h]).pieces[0]!;
-  if (loop.kind === 'line') return [(loop.from[0] + loop.to[0]) / 2, (loop.from[1] + loop.to[1]) / 2];
-  const a = loop.start + loop.sweep / 2;
-  return [loop.center[0] + loop.radius * Math.cos(a), loop.center[1] + loop.radius * Math.sin(a)];
+  return pointAt(h.primitive, (h.t0 + h.t1) / 2);
 }
 
 function signedCurves(loop: Loop): string[] {

@@ -1,3 +1,5 @@
+import type { SplineBasis } from '../curves/spline.ts';
+
 /**
  * One scalar equation r(x) = 0 over a few of the sketch's variables.
  * Residuals are in mm, or in mm-like units for directions (see DIRECTION_ARM).
@@ -40,3 +42,17 @@ export const DIRECTION_ARM = 10;
 
 /** Below this length in mm a line has no direction to speak of. */
 export const NO_LENGTH = 1e-9;
+
+export interface EllipseSlots {
+  readonly center: PointSlots;
+  /** End of the first half axis. */
+  readonly major: PointSlots;
+  /** Length of the second half axis. */
+  readonly minor: number;
+  readonly ends: readonly PointSlots[];
+}
+
+export interface SplineSlots {
+  readonly points: readonly PointSlots[];
+  readonly basis: SplineBasis;
+}

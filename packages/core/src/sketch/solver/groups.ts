@@ -28,6 +28,9 @@ export function splitGroups(system: System): Split {
     claim(p.y);
   }
   for (const r of system.rounds.values()) claim(r.radius);
+  for (const e of system.ellipses.values()) claim(e.minor);
+  for (const [id, steps] of system.steps) if (!system.wholeTurns.has(id)) for (const s of steps) claim(s);
+  for (const s of system.contacts) claim(s);
 
   const parent = new Map<number, number>([...unknowns].map((s) => [s, s]));
   const find = (s: number): number => {

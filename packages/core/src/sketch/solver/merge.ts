@@ -52,16 +52,19 @@ export class SlotMerger {
     return 'merged';
   }
 
+  /** The value a slot starts from. */
+  valueAt(slot: number): number {
+    const root = this.root(slot);
+    return this.fixedAt[root] ?? this.start[root]!;
+  }
+
   isFixed(slot: number): boolean {
     return this.fixedAt[this.root(slot)] !== undefined;
   }
 
   /** Start values by slot; a merged slot starts where its root does. */
   values(): Float64Array {
-    return Float64Array.from(this.parent, (_, slot) => {
-      const root = this.root(slot);
-      return this.fixedAt[root] ?? this.start[root]!;
-    });
+    return Float64Array.from(this.parent, (_, slot) => this.valueAt(slot));
   }
 
   get size(): number {

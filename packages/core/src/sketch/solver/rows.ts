@@ -8,7 +8,7 @@ export class EquationRows {
   readonly unknown: Int32Array;
   readonly value: Float64Array;
   readonly residual: Float64Array;
-  private readonly gradient = new Float64Array(16);
+  private readonly gradient: Float64Array;
   /** For each slot of each equation, the entry it adds to, or −1 where the slot is fixed. */
   private readonly entryOf: Int32Array;
 
@@ -20,6 +20,7 @@ export class EquationRows {
     readonly unknowns: number,
     localOf: (slot: number) => number,
   ) {
+    this.gradient = new Float64Array(Math.max(1, ...equations.map((e) => e.slots.length)));
     const start = new Int32Array(equations.length + 1);
     const unknown: number[] = [];
     const entryOf: number[] = [];

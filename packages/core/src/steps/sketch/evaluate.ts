@@ -3,7 +3,8 @@ import { DATUM_FRAMES, frameOfFace } from '../../part/planes.ts';
 import { StepFailure } from '../../part/body.ts';
 import type { Frame } from '../../solid/kernel.ts';
 import { findRegions } from '../../sketch/regions/regions.ts';
-import { isDimension } from '../../sketch/schema.ts';
+import { matchPatterns } from '../../sketch/pattern/members.ts';
+import { isDimension, type Constraint, type SketchGeometry } from '../../sketch/schema.ts';
 import { solveSketch, type SketchSolution } from '../../sketch/solve.ts';
 import { sketchDimensionNames } from '../../ledger/entries.ts';
 import type { StepContext, StepResult } from '../context.ts';
@@ -11,11 +12,21 @@ import type { SketchStep } from './schema.ts';
 
 export function evaluateSketch(step: SketchStep, context: StepContext): StepResult {
   const { frame, note } = supportOf(step, context);
-  for (const [id, c] of Object.entries(step.constraints)) if (isDimension(c)) context.number(id);
-  const solution = solveSketch(step, (id) => context.number(id));
+  for (const [id, c] of Object.entries(step.constraints)) if (isDimension(c) && !c.driven) context.number(id);
+  const solution = solveSketch(
+    withMembers(step, (id) => context.number(id)),
+    (id) => context.number(id),
+  );
   const outcome = { frame, solution, regions: findRegions(solution.geometry) };
   if (!solution.solved) throw new SketchFailure(clashSentence(step, solution), outcome);
   return { bodies: context.bodies, sketch: outcome, ...(note ? { note } : {}) };
+}
+
+/** The sketch with as many members of its patterns as their counts now ask for. */
+function withMembers(step: SketchStep, number: (id: string) => number): SketchGeometry {
+  if (!step.patterns) return step;
+  const copy = JSON.parse(JSON.stringify(step)) as SketchStep;
+  return matchPatterns(copy, number) ? copy : step;
 }
 
 /** A sketch that cannot be solved is still shown as it was last drawn. */
@@ -64,8 +75,20 @@ const MARKS: Readonly<Record<string, string>> = {
   tangent: 'a tangency',
   midpoint: 'a midpoint',
   symmetric: 'a symmetry',
-  fixed: 'a fixed point',
+  fixed: 'a fixed place',
+  collinear: 'a common line',
+  smooth: 'a smooth joint',
+  equal_spacing: 'an equal spacing',
 };
+
+/** Constraints in words when only they themselves are at hand: “width = 40 mm and a tangency”. */
+export function describeConstraints(constraints: readonly Constraint[]): string {
+  const named = constraints.map((c) =>
+    isDimension(c) ? (c.name ?? `a ${c.kind.replaceAll('_', ' ')}`) : MARKS[c.kind]!,
+  );
+  const list = named.length > 1 ? `${named.slice(0, -1).join(', ')} and ${named.at(-1)}` : (named[0] ?? '');
+  return list.charAt(0).toUpperCase() + list.slice(1);
+}
 
 /** A constraint in words: a dimension by its name, any other by its kind. */
 export function describeConstraint(sketch: SketchStep, id: string): string {

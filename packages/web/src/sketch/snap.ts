@@ -1,0 +1,112 @@
+/** Where a drawn point lands: on what is there, or in line with it. Shown before the click. */
+import {
+  angleFrom,
+  BUILT_IN,
+  departing,
+  lineIn,
+  SketchPen,
+  type Anchor,
+  type Chain,
+  type SketchGeometry,
+  type Vec2,
+} from '@helb/core';
+import { CURVE_REACH_PX, curveNear, nearestOnCurve, placeOf, pointNear } from './hit.ts';
+import type { PlaneMap } from './plane-map.ts';
+
+export interface SnapContext {
+  /** The other end of the line being drawn, if one is. */
+  readonly start: Vec2 | null;
+  /** What it goes on from. */
+  readonly chain: Chain | null;
+  /** The line last pointed at: new lines may run along or square to it. */
+  readonly awake: string | null;
+  /** Inference is held off. */
+  readonly free: boolean;
+  /** Only curves count. */
+  readonly curvesOnly: boolean;
+}
+
+const AXES = [
+  [BUILT_IN.xAxis, 1],
+  [BUILT_IN.yAxis, 0],
+] as const;
+
+export function snapAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: number, context: SnapContext): Anchor {
+  const at = map.toPlane(px, py);
+  if (context.free && !context.curvesOnly) return { at };
+  if (!context.curvesOnly) {
+    const point = pointNear(sketch, map, px, py);
+    if (point) return { at: placeOf(sketch, point), point };
+    const middle = middleNear(sketch, map, px, py);
+    if (middle) return middle;
+  }
+  const curve = curveNear(sketch, map, px, py);
+  if (curve) {
+    const on = nearestOnCurve(sketch, curve, at);
+    return sketch.curves[curve]!.kind === 'text' ? { at } : { at: on, on: curve };
+  }
+  const along = context.start ? inferred(sketch, map, at, context.start, context) : null;
+  for (const [axis, k] of AXES) {
+    // Along an axis there is no side to miss: the nearest place on it is straight across.
+    if (Math.abs(at[k]) * map.scale >= CURVE_REACH_PX) continue;
+    const onAxis: Vec2 = k === 1 ? [at[0], 0] : [0, at[1]];
+    // Level with the start and on an axis: both hold where they cross.
+    if (along?.inferred?.kind === (k === 1 ? 'vertical' : 'horizontal'))
+      return { at: k === 1 ? [along.at[0], 0] : [0, along.at[1]], on: axis, inferred: along.inferred };
+    if (along && Math.abs(along.at[k]) * map.scale < 1) continue;
+    return { at: onAxis, on: axis };
+  }
+  return along ?? { at };
+}
+
+const MIDDLE_REACH_PX = 7;
+
+function middleNear(sketch: SketchGeometry, map: PlaneMap, px: number, py: number): Anchor | null {
+  for (const [id, curve] of Object.entries(sketch.curves)) {
+    if (curve.kind !== 'line') continue;
+    const [a, b] = [placeOf(sketch, curve.from), placeOf(sketch, curve.to)];
+    const at: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+    const [x, y] = map.toPixel(at);
+    if (Math.hypot(x - px, y - py) < MIDDLE_REACH_PX) return { at, on: id, middle: true };
+  }
+  return null;
+}
+
+/** Snapped onto a direction from the start: level, upright, on from the last curve, along or square to a line. */
+function inferred(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  at: Vec2,
+  start: Vec2,
+  { chain, awake }: SnapContext,
+): Anchor | null {
+  const reach = CURVE_REACH_PX / map.scale;
+  const away: Vec2 = [at[0] - start[0], at[1] - start[1]];
+  const size = Math.hypot(...away);
+  if (size < reach * 2) return null;
+  const onto = (u: Vec2): Vec2 | null => {
+    const along = away[0] * u[0] + away[1] * u[1];
+    const off = Math.abs(away[0] * u[1] - away[1] * u[0]);
+    return off < reach ? [start[0] + along * u[0], start[1] + along * u[1]] : null;
+  };
+  if (Math.abs(away[1]) < reach) return { at: [at[0], start[1]], inferred: { kind: 'horizontal' } };
+  if (Math.abs(away[0]) < reach) return { at: [start[0], at[1]], inferred: { kind: 'vertical' } };
+  const last = chain && sketch.curves[chain.curve];
+  if (chain && last && last.kind !== 'text') {
+    const u = departing(new SketchPen(sketch), chain);
+    const tangent = last.kind === 'line' ? null : onto(u);
+    if (tangent) return { at: tangent, inferred: { kind: 'tangent', to: chain.curve } };
+    const square = last.kind === 'line' ? onto([-u[1], u[0]]) : null;
+    if (square) return { at: square, inferred: { kind: 'perpendicular', to: chain.curve } };
+  }
+  const line = awake && awake !== chain?.curve ? lineIn(sketch, awake) : null;
+  if (line && sketch.curves[awake!]?.kind === 'line') {
+    const angle = angleFrom([[0, 0], [1, 0]], line); // prettier-ignore
+    const u: Vec2 = [Math.cos(angle), Math.sin(angle)];
+    const parallel = onto(u);
+    if (parallel) return { at: parallel, inferred: { kind: 'parallel', to: awake! } };
+    const square = onto([-u[1], u[0]]);
+    if (square) return { at: square, inferred: { kind: 'perpendicular', to: awake! } };
+  }
+  return null;
+}
