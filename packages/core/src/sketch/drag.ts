@@ -3,6 +3,7 @@
  * move everything else as little as the constraints allow.
  */
 import { sketchSize } from './solve.ts';
+import { Senses } from './senses.ts';
 import { splitGroups, type Group } from './solver/groups.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';
 import { buildSystem, readGeometry, type System } from './system.ts';
@@ -12,6 +13,8 @@ import { pointsOf } from './schema.ts';
 /** How much dearer it is to move a held point than any other. */
 const HELD_WEIGHT = 1e4;
 const TOLERANCE = 1e-10;
+/** A leap of the pointer is cut into at most this many steps. */
+const MOST_STEPS = 16;
 
 export class SketchDrag {
   private readonly system: System;
@@ -22,6 +25,12 @@ export class SketchDrag {
     null;
   private readonly tolerance: number;
   private good: Float64Array;
+  private readonly start: readonly [number, number];
+  /** Where the pointer was last followed to. */
+  private at: readonly [number, number];
+  private readonly heldSlots: ReadonlySet<number>;
+  private readonly senses: Senses;
+  private sides: Float64Array;
 
   /**
    * @param grabbed a point, or a curve: a line moves whole, a circle's rim changes its radius
@@ -63,21 +72,49 @@ export class SketchDrag {
         weights: Float64Array.from(group.slots, (s) => (heldSlots.has(s) ? HELD_WEIGHT : 1)),
       }));
     this.good = system.values.slice();
+    this.heldSlots = heldSlots;
+    this.senses = new Senses(sketch, system, new Set(this.solvers.flatMap((s) => s.group.slots)));
+    this.sides = this.senses.read(this.good);
+    this.at = at;
   }
 
-  private readonly start: readonly [number, number];
-
-  /** Follow the pointer to `to` (mm); the geometry after it. Where it cannot go, the last good picture stays. */
+  /**
+   * Follow the pointer to `to` (mm); the geometry after it. What the user does not
+   * hold keeps its side: the way is taken in smaller steps where a leap would flip
+   * it, and where it cannot go, the last good picture stays.
+   */
   moveTo(to: readonly [number, number]): SketchGeometry {
+    const from = this.at;
+    for (let steps = 1; steps <= MOST_STEPS; steps *= 4) {
+      const before = { good: this.good, senses: this.sides };
+      let ok = true;
+      for (let i = 1; i <= steps && ok; i++) {
+        const share = i / steps;
+        ok = this.step([from[0] + share * (to[0] - from[0]), from[1] + share * (to[1] - from[1])]);
+      }
+      if (ok) {
+        this.at = to;
+        break;
+      }
+      this.good = before.good;
+      this.sides = before.senses;
+    }
+    this.system.values.set(this.good);
+    return readGeometry(this.sketch, this.system);
+  }
+
+  private step(to: readonly [number, number]): boolean {
     const v = this.system.values;
     v.set(this.good);
     for (const { slot, start, axis } of this.held) v[slot] = start + to[axis] - this.start[axis];
     if (this.rim && !this.system.merger.isFixed(this.rim.slot)) {
       v[this.rim.slot] = Math.max(Math.hypot(to[0] - this.rim.center[0], to[1] - this.rim.center[1]), 1e-3);
     }
-    const ok = this.solvers.every(({ solver, weights }) => solver.solve(v, this.tolerance, weights).converged);
-    if (ok) this.good = v.slice();
-    else v.set(this.good);
-    return readGeometry(this.sketch, this.system);
+    if (!this.solvers.every(({ solver, weights }) => solver.solve(v, this.tolerance, weights).converged)) return false;
+    const sides = this.senses.read(v);
+    if (this.senses.flipped(this.sides, sides, this.heldSlots)) return false;
+    this.good = v.slice();
+    this.sides = sides;
+    return true;
   }
 }

@@ -1,13 +1,17 @@
 /** Solving a sketch: where everything goes, what is still loose, what disagrees. */
-import { BUILT_IN, pointsOf, type SketchGeometry } from './schema.ts';
+import { wrap } from './constraints/direction.ts';
+import { measureDimension } from './edit/measure.ts';
+import { BUILT_IN, isDimension, pointsOf, type SketchGeometry } from './schema.ts';
+import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';
 import { splitGroups, type Split } from './solver/groups.ts';
+import { misfitOf, smallestClash } from './clash.ts';
 import { rankOf } from './solver/rank.ts';
 import { buildSystem, ConstraintMisfit, readGeometry, type System } from './system.ts';
 
 /** Residuals below this share of the sketch's size count as met. */
-const RELATIVE_TOLERANCE = 1e-10;
+export const RELATIVE_TOLERANCE = 1e-10;
 /** Size, mm, below which a sketch is treated as this large. */
 const LEAST_SIZE = 1;
 
@@ -39,7 +43,7 @@ export function sketchSize(sketch: SketchGeometry): number {
 }
 
 /** Settle the equations of `system` in place; false if some cannot be met. */
-function settle(
+export function settle(
   system: System,
   tolerance: number,
 ): { ok: boolean; iterations: number; residual: number; split: Split } {
@@ -62,11 +66,97 @@ function settle(
   return { ok: !failed && system.clashing.length === 0, iterations, residual, split };
 }
 
+/** Finest way a large change of dimensions is cut into steps. */
+const MOST_STEPS = 64;
+
+interface Reached {
+  readonly sketch: SketchGeometry;
+  readonly system: System;
+  readonly ok: boolean;
+  readonly iterations: number;
+  readonly residual: number;
+  readonly split: Split;
+}
+
+function reachIn(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): Reached {
+  const system = buildSystem(sketch, dimension);
+  return { sketch, system, ...settle(system, tolerance) };
+}
+
+function flips(sketch: SketchGeometry, { system, ok }: Reached): boolean {
+  if (!ok) return true;
+  const senses = new Senses(sketch, system);
+  return senses.flipped(senses.read(drawnValues(sketch, system)), senses.read(system.values));
+}
+
+/** Values as drawn, in the slots of a system. */
+function drawnValues(sketch: SketchGeometry, system: System): Float64Array {
+  const v = system.values.slice();
+  for (const [id, [x, y]] of Object.entries(sketch.points)) {
+    const p = system.points.get(id)!;
+    v[p.x] = x;
+    v[p.y] = y;
+  }
+  for (const [id, c] of Object.entries(sketch.curves)) if (c.kind === 'circle') v[system.rounds.get(id)!.radius] = c.radius;
+  return v;
+}
+
+/**
+ * Solve at once where that flips nothing; else bring the dimensions from what
+ * they now read to what they shall be in ever finer steps, each from the last.
+ */
+function reach(sketch: SketchGeometry, dimension: (id: string) => number): Reached {
+  const tolerance = RELATIVE_TOLERANCE * sketchSize(sketch);
+  const direct = reachIn(sketch, dimension, tolerance);
+  if (direct.system.clashing.length > 0 || !flips(sketch, direct)) return direct;
+  const now = presentReadings(sketch, dimension);
+  if (now.size === 0) return direct;
+  for (let steps = 4; steps <= MOST_STEPS; steps *= 4) {
+    const stepped = walk(sketch, dimension, now, steps, tolerance);
+    if (stepped) return stepped;
+  }
+  return direct;
+}
+
+/** Dimensions that are to change, with what they read as drawn. */
+function presentReadings(sketch: SketchGeometry, dimension: (id: string) => number): Map<string, number> {
+  const now = new Map<string, number>();
+  for (const [id, c] of Object.entries(sketch.constraints)) {
+    if (!isDimension(c) || c.driven || c.kind === 'count' || c.kind === 'count_across') continue;
+    const [reads, wanted] = [measureDimension(sketch, c), dimension(id)];
+    const from = c.kind === 'angle' ? wanted - wrap(wanted - reads) : reads;
+    if (Math.abs(from - wanted) > 1e-9) now.set(id, from);
+  }
+  return now;
+}
+
+function walk(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  now: ReadonlyMap<string, number>,
+  steps: number,
+  tolerance: number,
+): Reached | null {
+  let at = sketch;
+  for (let i = 1; i <= steps; i++) {
+    const share = i / steps;
+    const between = (id: string) => {
+      const from = now.get(id);
+      return from === undefined ? dimension(id) : from + share * (dimension(id) - from);
+    };
+    const reached = reachIn(at, i === steps ? dimension : between, tolerance);
+    if (flips(at, reached)) return null;
+    if (i === steps) return { ...reached, sketch: at };
+    at = { ...readGeometry(at, reached.system) };
+  }
+  return null;
+}
+
 /** Solved positions alone, or null when they cannot be found: for when nobody asks what is still loose. */
 export function solvePositions(sketch: SketchGeometry, dimension: (id: string) => number): SketchGeometry | null {
   try {
-    const system = buildSystem(sketch, dimension);
-    return settle(system, RELATIVE_TOLERANCE * sketchSize(sketch)).ok ? readGeometry(sketch, system) : null;
+    const { ok, sketch: at, system } = reach(sketch, dimension);
+    return ok ? readGeometry(at, system) : null;
   } catch (error) {
     if (error instanceof ConstraintMisfit) return null;
     throw error;
@@ -74,22 +164,21 @@ export function solvePositions(sketch: SketchGeometry, dimension: (id: string) =
 }
 
 /**
- * Solve from the positions in `sketch`, moving as little as needed.
+ * Solve from the positions in `sketch`, moving as little as needed and flipping nothing that need not flip.
  * @param dimension value of each dimension constraint by id, mm or rad
  */
 export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => number): SketchSolution {
-  const tolerance = RELATIVE_TOLERANCE * sketchSize(sketch);
-  let system: System;
+  let outcome: Reached;
   try {
-    system = buildSystem(sketch, dimension);
+    outcome = reach(sketch, dimension);
   } catch (error) {
     if (error instanceof ConstraintMisfit) return unsolved(sketch, { misfit: misfitOf(sketch, dimension, error) });
     throw error;
   }
-  const outcome = settle(system, tolerance);
+  const { system } = outcome;
   if (!outcome.ok) {
     return unsolved(sketch, {
-      clash: smallestClash(sketch, dimension, tolerance),
+      clash: smallestClash(sketch, dimension, RELATIVE_TOLERANCE * sketchSize(sketch)),
       iterations: outcome.iterations,
       residual: outcome.residual,
     });
@@ -97,7 +186,7 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
   const { freedoms, movingSlots, redundant } = freedomsOf(outcome.split);
   const saysNothing = new Set([...system.redundant, ...wholly(system, [...redundant, ...outcome.split.without])]);
   return {
-    geometry: readGeometry(sketch, system),
+    geometry: readGeometry(outcome.sketch, system),
     solved: true,
     freedoms,
     loose: looseEntities(sketch, system, movingSlots),
@@ -160,45 +249,4 @@ function looseEntities(sketch: SketchGeometry, system: System, moving: ReadonlyS
     if ((size !== undefined && moving.has(size)) || pointsOf(curve).some(moves)) loose.add(id);
   }
   return loose;
-}
-
-/**
- * A smallest set of constraints that cannot all hold: leave out one after the
- * other, and keep out those without which the rest still disagrees.
- */
-function smallestClash(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): string[] {
-  const holds = (skip: ReadonlySet<string>) => settle(buildSystem(sketch, dimension, skip), tolerance).ok;
-  const all = Object.keys(sketch.constraints);
-  const out = new Set<string>();
-  // Leave out large shares first, so that a big sketch takes few solves.
-  const tryWithout = (ids: readonly string[]): void => {
-    if (ids.length === 0) return;
-    const skip = new Set([...out, ...ids]);
-    if (!holds(skip)) {
-      for (const id of ids) out.add(id);
-      return;
-    }
-    if (ids.length === 1) return;
-    const half = ids.length >> 1;
-    tryWithout(ids.slice(0, half));
-    tryWithout(ids.slice(half));
-  };
-  tryWithout(all);
-  return all.filter((id) => !out.has(id));
-}
-
-function misfitOf(
-  sketch: SketchGeometry,
-  dimension: (id: string) => number,
-  error: ConstraintMisfit,
-): { constraint: string; message: string } {
-  for (const id of Object.keys(sketch.constraints)) {
-    try {
-      buildSystem({ ...sketch, constraints: { [id]: sketch.constraints[id]! } }, dimension);
-    } catch (again) {
-      if (again instanceof ConstraintMisfit) return { constraint: id, message: again.message };
-      throw again;
-    }
-  }
-  return { constraint: '', message: error.message };
 }

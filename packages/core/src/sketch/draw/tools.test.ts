@@ -32,6 +32,7 @@ function draw(
 const number = (value: number) => ({ expression: String(value), value });
 
 describe('each tool draws a sound profile with the freedoms it should have', () => {
+  // prettier-ignore
   test.each<[string, [number, number][], Typed, number, number]>([
     [
       'line',

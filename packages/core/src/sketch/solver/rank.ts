@@ -16,6 +16,8 @@ export interface RankResult {
   readonly freedoms: number;
   /** For each local unknown, whether any freedom moves it. */
   readonly moves: readonly boolean[];
+  /** One motion for each freedom, as a direction of the unknowns; at most this many. */
+  motions(most: number): Float64Array[];
   /** Dependent equations, each with all the equations it takes part with, itself among them. */
   readonly dependent: readonly { readonly equation: number; readonly among: readonly number[] }[];
 }
@@ -73,7 +75,31 @@ export function rankOf(rows: EquationRows): RankResult {
     pivotOf[column] = pivots.length;
     pivots.push({ equation: r, column, columns, values, scale, factors });
   }
-  return { rank: pivots.length, freedoms: n - pivots.length, moves: movingUnknowns(n, pivots, pivotOf), dependent };
+  return {
+    rank: pivots.length,
+    freedoms: n - pivots.length,
+    moves: movingUnknowns(n, pivots, pivotOf),
+    dependent,
+    motions: (most) => {
+      const free = Array.from({ length: n }, (_, c) => c).filter((c) => pivotOf[c] === -1);
+      return free.slice(0, most).map((c) => {
+        const motion = new Float64Array(n);
+        motion[c] = 1;
+        follow(pivots, motion);
+        return motion;
+      });
+    },
+  };
+}
+
+/** Complete a motion of the free unknowns by what the pivots' equations make of it. */
+function follow(pivots: readonly Pivot[], motion: Float64Array): void {
+  for (let k = pivots.length - 1; k >= 0; k--) {
+    const { column, columns, values } = pivots[k]!;
+    let sum = 0;
+    for (let i = 0; i < columns.length; i++) if (columns[i] !== column) sum -= values[i]! * motion[columns[i]!]!;
+    motion[column] = sum;
+  }
 }
 
 /** The equations whose combination makes up a row that vanished. */
@@ -96,12 +122,7 @@ function movingUnknowns(n: number, pivots: readonly Pivot[], pivotOf: Int32Array
   for (const seed of [0.37, 0.71]) {
     const motion = new Float64Array(n);
     for (let c = 0; c < n; c++) if (pivotOf[c] === -1) motion[c] = 0.5 + (((c + 1) * seed * 1.618) % 1);
-    for (let k = pivots.length - 1; k >= 0; k--) {
-      const { column, columns, values } = pivots[k]!;
-      let sum = 0;
-      for (let i = 0; i < columns.length; i++) if (columns[i] !== column) sum -= values[i]! * motion[columns[i]!]!;
-      motion[column] = sum;
-    }
+    follow(pivots, motion);
     for (let c = 0; c < n; c++) if (Math.abs(motion[c]!) > 1e-6) moves[c] = true;
   }
   return moves;

@@ -1,0 +1,67 @@
+/** Which constraints disagree, and what each would read without the others. */
+import { isDimension, type SketchGeometry } from './schema.ts';
+import { measureDimension } from './edit/measure.ts';
+import { settle, solvePositions } from './solve.ts';
+import { buildSystem, ConstraintMisfit } from './system.ts';
+
+/**
+ * A smallest set of constraints that cannot all hold: leave out one after the
+ * other, and keep out those without which the rest still disagrees.
+ */
+export function smallestClash(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): string[] {
+  const holds = (skip: ReadonlySet<string>) => settle(buildSystem(sketch, dimension, skip), tolerance).ok;
+  const all = Object.keys(sketch.constraints);
+  const out = new Set<string>();
+  // Leave out large shares first, so that a big sketch takes few solves.
+  const tryWithout = (ids: readonly string[]): void => {
+    if (ids.length === 0) return;
+    const skip = new Set([...out, ...ids]);
+    if (!holds(skip)) {
+      for (const id of ids) out.add(id);
+      return;
+    }
+    if (ids.length === 1) return;
+    const half = ids.length >> 1;
+    tryWithout(ids.slice(0, half));
+    tryWithout(ids.slice(half));
+  };
+  tryWithout(all);
+  return all.filter((id) => !out.has(id));
+}
+
+export function misfitOf(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  error: ConstraintMisfit,
+): { constraint: string; message: string } {
+  for (const id of Object.keys(sketch.constraints)) {
+    try {
+      buildSystem({ ...sketch, constraints: { [id]: sketch.constraints[id]! } }, dimension);
+    } catch (again) {
+      if (again instanceof ConstraintMisfit) return { constraint: id, message: again.message };
+      throw again;
+    }
+  }
+  return { constraint: '', message: error.message };
+}
+
+export interface ClashMember {
+  readonly constraint: string;
+  /** What its number would be if only the others held, mm or rad; null for relations, or when even they disagree. */
+  readonly without: number | null;
+}
+
+/** Each of a clashing set, with what it would read if it were only measured. */
+export function clashReadings(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  clash: readonly string[],
+): ClashMember[] {
+  return clash.map((id) => {
+    const c = sketch.constraints[id]!;
+    if (!isDimension(c)) return { constraint: id, without: null };
+    const rest = { ...sketch, constraints: { ...sketch.constraints, [id]: { ...c, driven: true as const } } };
+    const solved = solvePositions(rest, dimension);
+    return { constraint: id, without: solved && measureDimension(solved, c) };
+  });
+}

@@ -1,0 +1,117 @@
+import { describe, expect, test } from '@jest/globals';
+import { SketchPen, type Anchor } from '../draw/pen.ts';
+import { toolNamed } from '../draw/tools.ts';
+import { isDimension, type SketchGeometry } from '../schema.ts';
+import { solveSketch } from '../solve.ts';
+import { freedomsIn, movedBy } from './freedoms.ts';
+import { proposalsFor, settleAll } from './proposals.ts';
+
+const empty = (): SketchGeometry => ({ points: {}, curves: {}, constraints: {} });
+const valueIn = (s: SketchGeometry) => (id: string) => {
+  const c = s.constraints[id]!;
+  return isDimension(c) ? Number(c.value) : 0;
+};
+
+function draw(s: SketchGeometry, tool: string, ...clicks: (Anchor | [number, number])[]): string[] {
+  const known = new Set(Object.keys(s.curves));
+  const anchors = clicks.map((c) => (Array.isArray(c) ? { at: c } : c) as Anchor);
+  toolNamed(tool)!.draw({ pen: new SketchPen(s), clicks: anchors, typed: {} });
+  return Object.keys(s.curves).filter((id) => !known.has(id));
+}
+const sentences = (s: SketchGeometry) => freedomsIn(s, valueIn(s)).map((f) => f.sentence);
+
+describe('freedoms by name', () => {
+  test('a rectangle on the origin can change its two sizes', () => {
+    const s = empty();
+    draw(s, 'rectangle', { at: [0, 0], point: 'origin' }, [40, 20]);
+    expect(sentences(s).sort()).toEqual(['The height of the rectangle can still change.', 'The width of the rectangle can still change.']);
+  });
+
+  test('a slot held level on the x axis slides along its axis', () => {
+    const s = empty();
+    const lines = draw(s, 'slot', [-10, 0], [20, 0], [5, 6]);
+    const arcs = lines.filter((l) => s.curves[l]!.kind === 'arc');
+    const centers = arcs.map((a) => (s.curves[a] as { center: string }).center);
+    s.constraints.a = { kind: 'coincident', of: [centers[0]!, 'x_axis'] };
+    s.constraints.b = { kind: 'coincident', of: [centers[1]!, 'x_axis'] };
+    s.constraints.l = { kind: 'distance', of: centers, value: '30' };
+    s.constraints.r = { kind: 'radius', of: [arcs[0]!], value: '6' };
+    expect(sentences(s)).toEqual(['The slot can still slide sideways.']);
+  });
+
+  test('a free circle slides two ways and changes its diameter', () => {
+    const s = empty();
+    draw(s, 'circle', [5, 8], [9, 8]);
+    expect(sentences(s).sort()).toEqual([
+      'The circle can still slide sideways.',
+      'The circle can still slide up and down.',
+      'The diameter of the circle can still change.',
+    ]);
+  });
+
+  test('a line pinned at the origin turns about it', () => {
+    const s = empty();
+    const [line] = draw(s, 'line', { at: [0, 0], point: 'origin' }, [20, 10]);
+    s.constraints.d = { kind: 'distance', of: [line!], value: String(Math.hypot(20, 10)) };
+    expect(sentences(s)).toEqual(['The line can still turn about the origin.']);
+  });
+
+  test('there are as many as the count says, and moving along one breaks nothing to first order', () => {
+    const s = empty();
+    draw(s, 'slot', [0, 0], [30, 5], [10, 8]);
+    draw(s, 'polygon', [60, 0], [75, 3]);
+    draw(s, 'spline', [0, 40], [10, 48], [20, 36], [30, 45]);
+    draw(s, 'ellipse', [60, 40], [75, 44], [60, 48]);
+    const freedoms = freedomsIn(s, valueIn(s));
+    expect(freedoms).toHaveLength(solveSketch(s, valueIn(s)).freedoms);
+    for (const f of freedoms) {
+      const moved = movedBy(s, f, 1e-3);
+      const back = solveSketch(moved, valueIn(s)).geometry;
+      const off = Math.max(...Object.keys(s.points).map((p) => Math.hypot(back.points[p]![0] - moved.points[p]![0], back.points[p]![1] - moved.points[p]![1])));
+      expect(off).toBeLessThan(2e-5);
+    }
+  });
+});
+
+describe('proposals', () => {
+  test('each takes its freedom away', () => {
+    const s = empty();
+    draw(s, 'rectangle', [3, 4], [40, 20]);
+    for (const f of freedomsIn(s, valueIn(s))) {
+      const proposals = proposalsFor(s, valueIn(s), f);
+      expect(proposals.length).toBeGreaterThan(0);
+      for (const p of proposals) {
+        const tried = { ...s, constraints: { ...s.constraints, n: p.constraint } };
+        expect(solveSketch(tried, valueIn(tried)).freedoms).toBe(3);
+      }
+    }
+  });
+
+  test.each([
+    ['rectangle', [[-20, -10], [20, 10]]],
+    ['slot', [[-15, 0], [15, 0], [0, 6]]],
+    ['polygon', [[10, 10], [25, 12]]],
+    ['arc slot', [[0, 0], [30, 0], [0, 30], [25, 25]]],
+    ['ellipse', [[5, 5], [20, 6], [5, 9]]],
+    ['line', [[0.1, 0.1], [20, 0.3]]],
+  ] as [string, [number, number][]][])('a %s is settled whole, with nothing said twice', (tool, clicks) => {
+    const s = empty();
+    draw(s, tool, ...clicks);
+    let plan;
+    for (const step of settleAll(s, valueIn(s))) plan = step;
+    expect(plan!.left).toBe(0);
+    const tried: SketchGeometry = { ...s, constraints: { ...s.constraints } };
+    plan!.proposals.forEach((p, i) => (tried.constraints[`n${i}`] = p.constraint));
+    const solved = solveSketch(tried, valueIn(tried));
+    expect(solved.freedoms).toBe(0);
+    expect(solved.redundant).toEqual([]);
+  });
+
+  test('what is drawn about the origin is made symmetric with it', () => {
+    const s = empty();
+    draw(s, 'rectangle', [-20, -10.1], [20.1, 10]);
+    let plan;
+    for (const step of settleAll(s, valueIn(s))) plan = step;
+    expect(plan!.proposals.slice(0, 2).map((p) => p.reading.kind)).toEqual(['symmetric', 'symmetric']);
+  });
+});

@@ -1,0 +1,232 @@
+/**
+ * The freedoms a sketch has left, each as a motion that can be shown, and named
+ * by what moves and how. Natural motions (sliding, turning, growing of what
+ * hangs together) are tried first, so that the names mean something; what they
+ * leave over comes from the equations' own null space.
+ */
+import { BUILT_IN, pointsOf, type SketchGeometry } from '../schema.ts';
+import { splitGroups, type Group } from '../solver/groups.ts';
+import { rankOf } from '../solver/rank.ts';
+import type { System } from '../system.ts';
+import { buildSystem } from '../system.ts';
+import { sketchSize } from '../solve.ts';
+import { describeMotion, partsOf, type MotionKind, type SketchPart } from './names.ts';
+
+export interface Freedom {
+  readonly kind: MotionKind;
+  /** “The slot can still slide along its axis.” */
+  readonly sentence: string;
+  /** What moves: curves, and points that are on no curve. */
+  readonly entities: readonly string[];
+  /** Direction each point goes, the farthest by 1; and how sizes change along. */
+  readonly points: ReadonlyMap<string, readonly [number, number]>;
+  readonly sizes: ReadonlyMap<string, number>;
+}
+
+/** More than this are not told apart one by one. */
+const MOST_FREEDOMS = 60;
+/** A motion belongs to the null space when it changes no equation by more than this share of itself. */
+const KEEPS = 1e-6;
+
+/** The freedoms of a solved sketch. @param dimension value of each dimension constraint, mm or rad */
+export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => number): Freedom[] {
+  const system = buildSystem(sketch, dimension);
+  const { groups, idle } = splitGroups(system);
+  const ranks = groups.map((group) => {
+    group.rows.evaluate(system.values);
+    return { group, rank: rankOf(group.rows), local: new Map(group.slots.map((s, i) => [s, i])) };
+  });
+  const wanted = Math.min(MOST_FREEDOMS, idle.length + ranks.reduce((sum, r) => sum + r.rank.freedoms, 0));
+  const found: Freedom[] = [];
+  const span = new Span();
+  const keep = (motion: ReadonlyMap<number, number>, part?: SketchPart) => {
+    if (found.length >= wanted || !span.grow(motion)) return;
+    const freedom = asFreedom(sketch, system, motion, part);
+    if (freedom) found.push(freedom);
+  };
+  if (wanted === 0) return [];
+  const idleSlots = new Set(idle);
+  for (const part of partsOf(sketch, system)) {
+    for (const motion of naturalMotions(sketch, system, part)) {
+      if (found.length >= wanted) return found;
+      let idleOnes = 0;
+      for (const s of motion.keys()) if (idleSlots.has(s)) idleOnes++;
+      const touched = ranks.filter(({ local }) => [...motion.keys()].some((s) => local.has(s)));
+      const allowed = touched.every(({ group, rank, local }) => {
+        if (rank.freedoms === 0) return false;
+        const v = new Float64Array(group.slots.length);
+        for (const [s, d] of motion) if (local.has(s)) v[local.get(s)!] = d;
+        return keepsAll(group.rows, v);
+      });
+      const covered = idleOnes + touched.reduce((sum, t) => sum + [...motion.keys()].filter((s) => t.local.has(s)).length, 0);
+      if (allowed && covered === motion.size) keep(motion, part);
+    }
+  }
+  for (const s of idle) keep(new Map([[s, 1]]));
+  for (const { group, rank } of ranks) {
+    if (found.length >= wanted || rank.freedoms === 0) continue;
+    for (const v of rank.motions(MOST_FREEDOMS))
+      keep(new Map(group.slots.flatMap((s, i) => (Math.abs(v[i]!) > 1e-9 ? [[s, v[i]!] as const] : []))));
+  }
+  return found;
+}
+
+/** Motions kept so far, orthonormal, to tell a new one from a mixture of old ones. */
+class Span {
+  private readonly basis: ReadonlyMap<number, number>[] = [];
+
+  /** Takes a motion in; false when it holds nothing new. */
+  grow(motion: ReadonlyMap<number, number>): boolean {
+    const size = norm(motion);
+    const rest = new Map(motion);
+    for (const b of this.basis) {
+      let share = 0;
+      for (const [s, d] of b) share += d * (rest.get(s) ?? 0);
+      if (share !== 0) for (const [s, d] of b) rest.set(s, (rest.get(s) ?? 0) - share * d);
+    }
+    const left = norm(rest);
+    if (!(left > 1e-5 * size)) return false;
+    this.basis.push(new Map([...rest].map(([s, d]) => [s, d / left])));
+    return true;
+  }
+}
+
+const norm = (motion: ReadonlyMap<number, number>) => Math.sqrt([...motion.values()].reduce((sum, d) => sum + d * d, 0));
+
+function keepsAll(rows: Group['rows'], v: Float64Array): boolean {
+  const size = v.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
+  if (size === 0) return false;
+  for (let r = 0; r < rows.equations.length; r++) {
+    let change = 0;
+    let weight = 0;
+    for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) {
+      change += rows.value[p]! * v[rows.unknown[p]!]!;
+      weight += Math.abs(rows.value[p]!) * size;
+    }
+    if (Math.abs(change) > KEEPS * (weight || 1)) return false;
+  }
+  return true;
+}
+
+/** Slides, turns, stretches and growth of a part, as changes of slots. Fixed slots must stay. */
+function* naturalMotions(sketch: SketchGeometry, system: System, part: SketchPart): Generator<Map<number, number>> {
+  const v = system.values;
+  const points = part.points.map((id) => system.points.get(id)!);
+  const places = points.map((p) => [v[p.x]!, v[p.y]!] as const);
+  const sizes = part.curves.flatMap((id) => system.rounds.get(id)?.radius ?? system.ellipses.get(id)?.minor ?? []);
+  const motion = (move: (x: number, y: number) => readonly [number, number], grow: (size: number) => number) => {
+    const result = new Map<number, number>();
+    const set = (slot: number, d: number): boolean => {
+      if (system.merger.isFixed(slot)) return Math.abs(d) < 1e-9;
+      const before = result.get(slot);
+      if (before !== undefined && Math.abs(before - d) > 1e-7 * (1 + Math.abs(d))) return false;
+      result.set(slot, d);
+      return true;
+    };
+    for (let i = 0; i < points.length; i++) {
+      const [dx, dy] = move(...places[i]!);
+      if (!set(points[i]!.x, dx) || !set(points[i]!.y, dy)) return null;
+    }
+    for (const s of sizes) if (!set(s, grow(v[s]!))) return null;
+    for (const [s, d] of result) if (Math.abs(d) < 1e-12) result.delete(s);
+    return result.size > 0 ? result : null;
+  };
+  const none = () => 0;
+  // A single size, when the part is one circle or ellipse.
+  if (part.curves.length === 1 && sizes.length === 1) yield* just(motion(() => [0, 0], () => 1)); // prettier-ignore
+  for (const [dx, dy] of slidesOf(sketch, system, part)) yield* just(motion(() => [dx, dy], none));
+  for (const [px, py] of pivotsOf(system, part, places)) yield* just(motion((x, y) => [py - y, x - px], none));
+  for (const [px, py] of pivotsOf(system, part, places)) {
+    yield* just(motion((x) => [x - px, 0], none));
+    yield* just(motion((_, y) => [0, y - py], none));
+    yield* just(motion((x, y) => [x - px, y - py], (r) => r)); // prettier-ignore
+  }
+}
+
+function* just<T>(value: T | null): Generator<T> {
+  if (value !== null) yield value;
+}
+
+/** Sideways, up, and along the lines of a part. */
+function slidesOf(sketch: SketchGeometry, system: System, part: SketchPart): [number, number][] {
+  const slides: [number, number][] = [[1, 0], [0, 1]]; // prettier-ignore
+  const v = system.values;
+  for (const id of part.along) {
+    const line = system.lines.get(id);
+    if (!line || !(id in sketch.curves)) continue;
+    const [dx, dy] = [v[line.to.x]! - v[line.from.x]!, v[line.to.y]! - v[line.from.y]!];
+    const size = Math.hypot(dx, dy);
+    if (size > 1e-9 && !slides.some(([x, y]) => Math.abs(x * dy - y * dx) < 1e-9 * size)) slides.push([dx / size, dy / size]);
+  }
+  return slides;
+}
+
+/** What a part may turn or grow about: points of it that are held, centres, its middle, its corners. */
+function pivotsOf(system: System, part: SketchPart, places: readonly (readonly [number, number])[]): [number, number][] {
+  const pivots: [number, number][] = [];
+  const add = ([x, y]: readonly [number, number]) => {
+    if (!pivots.some(([a, b]) => Math.hypot(a - x, b - y) < 1e-9)) pivots.push([x, y]);
+  };
+  part.points.forEach((id, i) => {
+    const p = system.points.get(id)!;
+    if (system.merger.isFixed(p.x) && system.merger.isFixed(p.y)) add(places[i]!);
+  });
+  add([0, 0]);
+  if (places.length > 0) {
+    const mid = (k: 0 | 1) => (Math.min(...places.map((p) => p[k])) + Math.max(...places.map((p) => p[k]))) / 2;
+    add([mid(0), mid(1)]);
+  }
+  for (const place of places.slice(0, 8)) add(place);
+  return pivots;
+}
+
+/** From slots to what is seen: points and sizes, scaled so that the farthest moves by 1. */
+function asFreedom(
+  sketch: SketchGeometry,
+  system: System,
+  motion: ReadonlyMap<number, number>,
+  hint: SketchPart | undefined,
+): Freedom | null {
+  const points = new Map<string, [number, number]>();
+  for (const id of Object.keys(sketch.points)) {
+    const p = system.points.get(id)!;
+    const d: [number, number] = [motion.get(p.x) ?? 0, motion.get(p.y) ?? 0];
+    if (Math.hypot(...d) > 1e-7) points.set(id, d);
+  }
+  const sizes = new Map<string, number>();
+  for (const id of Object.keys(sketch.curves)) {
+    const slot = system.rounds.get(id)?.radius ?? system.ellipses.get(id)?.minor;
+    const d = slot === undefined ? 0 : (motion.get(slot) ?? 0);
+    if (Math.abs(d) > 1e-7) sizes.set(id, d);
+  }
+  for (const [id, [along, across]] of system.steps) {
+    const d = motion.get(along) ?? motion.get(across) ?? 0;
+    if (Math.abs(d) > 1e-7) sizes.set(id, d);
+  }
+  const most = Math.max(...[...points.values()].map((d) => Math.hypot(...d)), ...[...sizes.values()].map(Math.abs));
+  if (!(most > 0) || !Number.isFinite(most)) return null;
+  for (const [id, [x, y]] of points) points.set(id, [x / most, y / most]);
+  for (const [id, d] of sizes) sizes.set(id, d / most);
+  const curves = Object.entries(sketch.curves).flatMap(([id, c]) =>
+    sizes.has(id) || pointsOf(c).some((p) => points.has(p)) ? [id] : [],
+  );
+  const covered = new Set(curves.flatMap((id) => pointsOf(sketch.curves[id]!)));
+  const entities = [...curves, ...[...points.keys()].filter((p) => !covered.has(p) && p !== BUILT_IN.origin)];
+  return { ...describeMotion(sketch, { points, sizes, entities }, hint), entities, points, sizes };
+}
+
+/** The sketch moved along a freedom by `amount` mm at its farthest point, for showing; not solved. */
+export function movedBy(sketch: SketchGeometry, freedom: Freedom, amount: number): SketchGeometry {
+  const points = { ...sketch.points };
+  for (const [id, [dx, dy]] of freedom.points) points[id] = [points[id]![0] + dx * amount, points[id]![1] + dy * amount];
+  const curves = { ...sketch.curves };
+  for (const [id, d] of freedom.sizes) {
+    const c = curves[id];
+    if (c?.kind === 'circle') curves[id] = { ...c, radius: Math.max(1e-6, c.radius + d * amount) };
+    else if (c && 'minor' in c) curves[id] = { ...c, minor: Math.max(1e-6, c.minor + d * amount) };
+  }
+  return { ...sketch, points, curves };
+}
+
+/** How far a freedom is shown to move, mm. */
+export const showingReach = (sketch: SketchGeometry): number => sketchSize(sketch) * 0.06;
