@@ -1,63 +1,23 @@
-/** Families of sketches in growing sizes: solve, drag a frame, change a dimension, find regions. */
-import { findRegions, SketchDrag, solveSketch, type Constraint, type SketchGeometry } from '@helb/core';
+/** Families of sketches in growing sizes: solve, drag a frame, change a dimension, find regions; and how surely. */
+import { findRegions, isDimension, SketchDrag, sketchSize, solvePositions, solveSketch, type SketchGeometry } from '@helb/core';
+import { numbersIn, perturbed, repeatable, SAMPLE_FAMILIES } from '../packages/core/src/sketch/sample-families.ts';
+import { Senses } from '../packages/core/src/sketch/senses.ts';
+import { buildSystem } from '../packages/core/src/sketch/system.ts';
 import { growth, report, time } from './measure.ts';
 
-const line = (from: string, to: string) => ({ kind: 'line' as const, from, to });
-
-/** Rectangles in a row, each dimensioned and hung on the one before: five constraints and two dimensions apiece. */
-function chainedRectangles(n: number): SketchGeometry {
-  const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-  for (let i = 0; i < n; i++) {
-    const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((k) => `${k}${i}`) as [string, string, string, string];
-    const x = i * 12;
-    Object.assign(s.points, { [a]: [x, 0], [b]: [x + 10, 0], [c]: [x + 10, 8], [d]: [x, 8] });
-    Object.assign(s.curves, {
-      [`l${i}`]: line(a, b),
-      [`m${i}`]: line(b, c),
-      [`n${i}`]: line(c, d),
-      [`o${i}`]: line(d, a),
-    });
-    const add = (k: string, constraint: Constraint) => (s.constraints[`${k}${i}`] = constraint);
-    add('h1', { kind: 'horizontal', of: [`l${i}`] });
-    add('h2', { kind: 'horizontal', of: [`n${i}`] });
-    add('v1', { kind: 'vertical', of: [`m${i}`] });
-    add('v2', { kind: 'vertical', of: [`o${i}`] });
-    add('w', { kind: 'distance', of: [`l${i}`], value: '10' });
-    add('t', { kind: 'distance', of: [`m${i}`], value: '8' });
-    if (i > 0) add('g', { kind: 'distance', of: [`b${i - 1}`, a], value: '2' });
-  }
-  return s;
-}
-
-/** A strip of triangles, every member of given length. */
-function truss(n: number): SketchGeometry {
-  const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-  for (let i = 0; i < n + 2; i++) s.points[`p${i}`] = [i * 5, i % 2 === 0 ? 0 : 8.66];
-  const bar = (i: number, j: number) => {
-    s.curves[`b${i}_${j}`] = line(`p${i}`, `p${j}`);
-    s.constraints[`d${i}_${j}`] = { kind: 'distance', of: [`b${i}_${j}`], value: '10' };
-  };
-  bar(0, 1);
-  for (let i = 2; i < n + 2; i++) {
-    bar(i - 2, i);
-    bar(i - 1, i);
-  }
-  return s;
-}
-
-const families = { chained_rectangles: [chainedRectangles, 7], triangle_truss: [truss, 2] } as const;
 const constraintsOf = (s: SketchGeometry) => Object.keys(s.constraints).length;
+const SIZES = [10, 30, 100, 300, 1000, 2000];
 
-for (const [name, [make, perUnit]] of Object.entries(families)) {
+for (const [name, { make, each }] of Object.entries(SAMPLE_FAMILIES)) {
   const points: { size: number; ms: number }[] = [];
-  for (const wanted of [30, 100, 300, 1000]) {
-    const s = make(Math.round(wanted / perUnit));
+  for (const wanted of SIZES) {
+    const s = make(Math.max(1, Math.round(wanted / each)));
     const size = constraintsOf(s);
-    const value = (id: string) => Number((s.constraints[id] as { value: string }).value);
+    const value = numbersIn(s);
     const runs = { warmUp: 2, runs: wanted > 300 ? 8 : 20 };
     const solved = solveSketch(s, value).geometry;
     points.push({ size, ms: await time('sketch', `${name} solve`, size, () => solveSketch(solved, value), runs) });
-    const [changed] = Object.keys(s.constraints).filter((id) => 'value' in s.constraints[id]!);
+    const changed = Object.keys(s.constraints).find((id) => isDimension(s.constraints[id]!));
     await time(
       'sketch',
       `${name} change 5 %`,
@@ -65,9 +25,13 @@ for (const [name, [make, perUnit]] of Object.entries(families)) {
       (i) => solveSketch(solved, (id) => value(id) * (id === changed ? 1 + 0.05 * ((i % 2) * 2 - 1) : 1)),
       runs,
     );
-    const grabbed = Object.keys(s.points)[2]!;
-    const at = solved.points[grabbed]!;
-    const drag = new SketchDrag(solved, value, grabbed, at);
+    // A settled sketch has nothing to drag: one dimension is let go.
+    const { [changed!]: _, ...rest } = solved.constraints;
+    const loose = { ...solved, constraints: rest };
+    const { loose: movable } = solveSketch(loose, value);
+    const grabbed = [...movable].find((id) => id in loose.points) ?? Object.keys(loose.points)[2]!;
+    const at = loose.points[grabbed]!;
+    const drag = new SketchDrag(loose, value, grabbed, at);
     await time(
       'sketch',
       `${name} drag frame`,
@@ -77,11 +41,43 @@ for (const [name, [make, perUnit]] of Object.entries(families)) {
     );
     await time('sketch', `${name} regions`, size, () => findRegions({ ...solved }), runs);
   }
-  report(
-    'sketch',
-    `${name} solve growth exponent`,
-    points.at(-1)!.size,
-    growth(points[1]!, points.at(-1)!),
-    'exponent',
-  );
+  report('sketch', `${name} solve growth exponent`, points.at(-1)!.size, growth(points[2]!, points.at(-1)!), 'exponent');
+  surety(name, make(Math.max(1, Math.round(40 / each))));
+}
+
+/** Share of starts, each point off by up to a fifth of a part's size, that are solved; and of changes that flip nothing. */
+function surety(name: string, s: SketchGeometry): void {
+  const STARTS = 1000;
+  const value = numbersIn(s);
+  const base = solveSketch(s, value).geometry;
+  const size = sketchSize(base);
+  const random = repeatable(5);
+  // The size of what a designer draws here: the middle distance of neighbouring points.
+  const part = 10;
+  let reached = 0;
+  for (let i = 0; i < STARTS; i++) {
+    const solved = solvePositions(perturbed(base, 0.2 * part, random), value);
+    if (solved && residualOf(solved, value) < 1e-9 * size) reached++;
+  }
+  report('sketch', `${name} perturbed starts solved`, constraintsOf(s), (100 * reached) / STARTS, '%');
+  const dimensions = Object.keys(s.constraints).filter((id) => isDimension(s.constraints[id]!));
+  let [possible, kept] = [0, 0];
+  for (let i = 0; i < STARTS; i++) {
+    const id = dimensions[Math.floor(random() * dimensions.length)]!;
+    const factor = 0.5 * 4 ** random();
+    const solved = solvePositions(base, (k) => value(k) * (k === id ? factor : 1));
+    if (!solved) continue;
+    possible++;
+    const senses = new Senses(base, buildSystem(base, value));
+    const read = (g: SketchGeometry) => senses.read(buildSystem(g, (k) => value(k) * (k === id ? factor : 1)).values);
+    if (!senses.flipped(read(base), read(solved))) kept++;
+  }
+  report('sketch', `${name} changes possible`, constraintsOf(s), (100 * possible) / STARTS, '%');
+  report('sketch', `${name} changes that flip nothing`, constraintsOf(s), (100 * kept) / Math.max(possible, 1), '%');
+}
+
+/** Largest residual of all equations at the positions given, mm. */
+function residualOf(s: SketchGeometry, value: (id: string) => number): number {
+  const { equations, values } = buildSystem(s, value);
+  return Math.max(0, ...equations.map((e) => Math.abs(e.evaluate(values, new Float64Array(e.slots.length)))));
 }

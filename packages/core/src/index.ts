@@ -15,7 +15,7 @@ export * from './document/file.ts';
 export * from './document/commands/index.ts';
 export * from './standards/materials.ts';
 export * from './sketch/schema.ts';
-export { solveSketch, sketchSize, type SketchSolution } from './sketch/solve.ts';
+export { solvePositions, solveSketch, sketchSize, type SketchSolution } from './sketch/solve.ts';
 export { clashReadings, type ClashMember } from './sketch/clash.ts';
 export { freedomsIn, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';
 export { proposalsFor, settleAll, type Proposal, type SettlePlan } from './sketch/freedom/proposals.ts';

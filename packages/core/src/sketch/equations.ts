@@ -28,6 +28,7 @@ const samePoint = (a: PointSlots, b: PointSlots) => a.x === b.x && a.y === b.y;
 export class ConstraintEquations {
   /** Point pairs that curves mirrored as wholes have in common. */
   private readonly mirrored = new Set<string>();
+  private heldOn: Map<string, PointSlots[]> | null = null;
 
   /**
    * @param v values as drawn: they decide on which side, outside or inside, a constraint holds
@@ -213,12 +214,24 @@ export class ConstraintEquations {
   }
 
   /** Points that a coincidence holds on a curve: a tangency at one of them is at its end. */
-  private pointsHeldOn(curve: string): PointSlots[] {
-    return this.constraints.flatMap(([, c]) => {
-      if (c.kind !== 'coincident' || !c.of.includes(curve)) return [];
-      const point = this.slots.points.get(c.of.find((e) => e !== curve) ?? '');
-      return point ? [point] : [];
-    });
+  private pointsHeldOn(curve: string): readonly PointSlots[] {
+    this.heldOn ??= this.indexHeld();
+    return this.heldOn.get(curve) ?? [];
+  }
+
+  private indexHeld(): Map<string, PointSlots[]> {
+    const held = new Map<string, PointSlots[]>();
+    for (const [, c] of this.constraints) {
+      if (c.kind !== 'coincident') continue;
+      c.of.forEach((curve, i) => {
+        const point = this.slots.points.get(c.of[1 - i]!);
+        if (!point || this.slots.points.has(curve)) return;
+        const list = held.get(curve);
+        if (list) list.push(point);
+        else held.set(curve, [point]);
+      });
+    }
+    return held;
   }
 
   private symmetric(id: string, of: readonly string[]): Equation[] {

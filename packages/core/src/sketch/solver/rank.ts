@@ -39,41 +39,53 @@ export function rankOf(rows: EquationRows): RankResult {
   const pivots: Pivot[] = [];
   const pivotOf = new Int32Array(n).fill(-1);
   const row = new Float64Array(n);
+  const touched = new Uint8Array(n);
   const dependent: { equation: number; among: number[] }[] = [];
   for (let r = 0; r < rows.equations.length; r++) {
-    row.fill(0);
+    const columns: number[] = [];
+    const due = new Queue();
+    /** Note a column that may hold something now, and the pivot it meets. */
+    const touch = (c: number) => {
+      if (touched[c]) return;
+      touched[c] = 1;
+      columns.push(c);
+      if (pivotOf[c]! >= 0) due.add(pivotOf[c]!);
+    };
     let norm = 0;
     for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) norm += rows.value[p]! ** 2;
     norm = Math.sqrt(norm);
-    if (norm > 0)
-      for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) row[rows.unknown[p]!] = rows.value[p]! / norm;
-
+    if (norm > 0) {
+      for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) {
+        row[rows.unknown[p]!] = rows.value[p]! / norm;
+        touch(rows.unknown[p]!);
+      }
+    }
     const factors: [number, number][] = [];
-    for (let k = 0; k < pivots.length; k++) {
+    // A pivot's row holds no column of an earlier pivot, so those found on the way always come later.
+    for (let k = due.take(); k !== undefined; k = due.take()) {
       const pivot = pivots[k]!;
       const factor = row[pivot.column]!;
       if (factor === 0) continue;
-      for (let i = 0; i < pivot.columns.length; i++) row[pivot.columns[i]!]! -= factor * pivot.values[i]!;
+      for (let i = 0; i < pivot.columns.length; i++) {
+        row[pivot.columns[i]!]! -= factor * pivot.values[i]!;
+        touch(pivot.columns[i]!);
+      }
       row[pivot.column] = 0;
       factors.push([k, factor]);
     }
     let column = -1;
-    for (let c = 0; c < n; c++) if (column < 0 || Math.abs(row[c]!) > Math.abs(row[column]!)) column = c;
-    if (column < 0 || Math.abs(row[column]!) < DEPENDENT) {
-      dependent.push({ equation: r, among: [r, ...traceBack(factors, pivots)] });
-      continue;
+    for (const c of columns) if (column < 0 || Math.abs(row[c]!) > Math.abs(row[column]!)) column = c;
+    if (column < 0 || Math.abs(row[column]!) < DEPENDENT) dependent.push({ equation: r, among: [r, ...traceBack(factors, pivots)] });
+    else {
+      const scale = 1 / row[column]!;
+      const own = columns.filter((c) => Math.abs(row[c]!) > 1e-14);
+      pivotOf[column] = pivots.length;
+      pivots.push({ equation: r, column, columns: own, values: own.map((c) => row[c]! * scale), scale, factors });
     }
-    const scale = 1 / row[column]!;
-    const columns: number[] = [];
-    const values: number[] = [];
-    for (let c = 0; c < n; c++) {
-      if (Math.abs(row[c]!) > 1e-14) {
-        columns.push(c);
-        values.push(row[c]! * scale);
-      }
+    for (const c of columns) {
+      row[c] = 0;
+      touched[c] = 0;
     }
-    pivotOf[column] = pivots.length;
-    pivots.push({ equation: r, column, columns, values, scale, factors });
   }
   return {
     rank: pivots.length,
@@ -90,6 +102,37 @@ export function rankOf(rows: EquationRows): RankResult {
       });
     },
   };
+}
+
+/** Numbers taken out smallest first (a binary heap). */
+class Queue {
+  private readonly heap: number[] = [];
+
+  add(value: number): void {
+    const { heap } = this;
+    let i = heap.push(value) - 1;
+    while (i > 0) {
+      const up = (i - 1) >> 1;
+      if (heap[up]! <= heap[i]!) break;
+      [heap[up], heap[i]] = [heap[i]!, heap[up]!];
+      i = up;
+    }
+  }
+
+  take(): number | undefined {
+    const { heap } = this;
+    const least = heap[0];
+    const last = heap.pop();
+    if (heap.length === 0 || last === undefined) return least;
+    heap[0] = last;
+    for (let i = 0; ;) {
+      let child = 2 * i + 1;
+      if (child + 1 < heap.length && heap[child + 1]! < heap[child]!) child++;
+      if (child >= heap.length || heap[i]! <= heap[child]!) return least;
+      [heap[i], heap[child]] = [heap[child]!, heap[i]!];
+      i = child;
+    }
+  }
 }
 
 /** Complete a motion of the free unknowns by what the pivots' equations make of it. */
