@@ -1,5 +1,13 @@
 /** Families of sketches in growing sizes: solve, drag a frame, change a dimension, find regions; and how surely. */
-import { findRegions, isDimension, SketchDrag, sketchSize, solvePositions, solveSketch, type SketchGeometry } from '@helb/core';
+import {
+  findRegions,
+  isDimension,
+  SketchDrag,
+  sketchSize,
+  solvePositions,
+  solveSketch,
+  type SketchGeometry,
+} from '@helb/core';
 import { numbersIn, perturbed, repeatable, SAMPLE_FAMILIES } from '../packages/core/src/sketch/sample-families.ts';
 import { Senses } from '../packages/core/src/sketch/senses.ts';
 import { buildSystem } from '../packages/core/src/sketch/system.ts';
@@ -41,7 +49,13 @@ for (const [name, { make, each }] of Object.entries(SAMPLE_FAMILIES)) {
     );
     await time('sketch', `${name} regions`, size, () => findRegions({ ...solved }), runs);
   }
-  report('sketch', `${name} solve growth exponent`, points.at(-1)!.size, growth(points[2]!, points.at(-1)!), 'exponent');
+  report(
+    'sketch',
+    `${name} solve growth exponent`,
+    points.at(-1)!.size,
+    growth(points[2]!, points.at(-1)!),
+    'exponent',
+  );
   surety(name, make(Math.max(1, Math.round(40 / each))));
 }
 

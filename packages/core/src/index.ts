@@ -18,7 +18,7 @@ export * from './sketch/schema.ts';
 export { solvePositions, solveSketch, sketchSize, type SketchSolution } from './sketch/solve.ts';
 export { clashReadings, type ClashMember } from './sketch/clash.ts';
 export { freedomsIn, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';
-export { proposalsFor, settleAll, type Proposal, type SettlePlan } from './sketch/freedom/proposals.ts';
+export { proposalSteps, settleAll, type Proposal, type SettlePlan } from './sketch/freedom/proposals.ts';
 export { SketchDrag } from './sketch/drag.ts';
 export { SketchPen, type Anchor, type Inferred, type Place } from './sketch/draw/pen.ts';
 export * from './sketch/draw/tool.ts';

@@ -4,17 +4,24 @@ import { measureDimension } from './edit/measure.ts';
 import { settle, solvePositions } from './solve.ts';
 import { buildSystem, ConstraintMisfit } from './system.ts';
 
+/** Solves times constraints spent on looking for the smallest set; a huge sketch may get a larger one. */
+const MOST_WORK = 400_000;
+
 /**
  * A smallest set of constraints that cannot all hold: leave out one after the
  * other, and keep out those without which the rest still disagrees.
  */
 export function smallestClash(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): string[] {
-  const holds = (skip: ReadonlySet<string>) => settle(buildSystem(sketch, dimension, skip), tolerance).ok;
   const all = Object.keys(sketch.constraints);
+  let budget = MOST_WORK / Math.max(all.length, 1);
+  const holds = (skip: ReadonlySet<string>) => {
+    budget--;
+    return settle(buildSystem(sketch, dimension, skip), tolerance).ok;
+  };
   const out = new Set<string>();
   // Leave out large shares first, so that a big sketch takes few solves.
   const tryWithout = (ids: readonly string[]): void => {
-    if (ids.length === 0) return;
+    if (ids.length === 0 || budget <= 0) return;
     const skip = new Set([...out, ...ids]);
     if (!holds(skip)) {
       for (const id of ids) out.add(id);

@@ -6,6 +6,7 @@ import { sketchSize } from './solve.ts';
 import { Senses } from './senses.ts';
 import { splitGroups, type Group } from './solver/groups.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';
+import type { PointSlots } from './solver/equation.ts';
 import { buildSystem, readGeometry, type System } from './system.ts';
 import type { SketchGeometry } from './schema.ts';
 import { pointsOf } from './schema.ts';
@@ -13,8 +14,13 @@ import { pointsOf } from './schema.ts';
 /** How much dearer it is to move a held point than any other. */
 const HELD_WEIGHT = 1e4;
 const TOLERANCE = 1e-10;
-/** A leap of the pointer is cut into at most this many steps. */
-const MOST_STEPS = 16;
+/** How a leap of the pointer is followed: at once, in ever smaller steps, and at last letting what is held change sides. */
+const WAYS = [
+  { steps: 1, across: false },
+  { steps: 4, across: false },
+  { steps: 16, across: false },
+  { steps: 16, across: true },
+];
 
 export class SketchDrag {
   private readonly system: System;
@@ -30,6 +36,7 @@ export class SketchDrag {
   private at: readonly [number, number];
   private readonly heldSlots: ReadonlySet<number>;
   private readonly senses: Senses;
+  private readonly moving: ReadonlySet<number>;
   private sides: Float64Array;
 
   /**
@@ -73,7 +80,8 @@ export class SketchDrag {
       }));
     this.good = system.values.slice();
     this.heldSlots = heldSlots;
-    this.senses = new Senses(sketch, system, new Set(this.solvers.flatMap((s) => s.group.slots)));
+    this.moving = new Set(this.solvers.flatMap((s) => s.group.slots));
+    this.senses = new Senses(sketch, system, this.moving);
     this.sides = this.senses.read(this.good);
     this.at = at;
   }
@@ -84,35 +92,71 @@ export class SketchDrag {
    * it, and where it cannot go, the last good picture stays.
    */
   moveTo(to: readonly [number, number]): SketchGeometry {
-    const from = this.at;
-    for (let steps = 1; steps <= MOST_STEPS; steps *= 4) {
-      const before = { good: this.good, senses: this.sides };
-      let ok = true;
-      for (let i = 1; i <= steps && ok; i++) {
-        const share = i / steps;
-        ok = this.step([from[0] + share * (to[0] - from[0]), from[1] + share * (to[1] - from[1])]);
-      }
-      if (ok) {
-        this.at = to;
-        break;
-      }
-      this.good = before.good;
-      this.sides = before.senses;
+    for (const { steps, across } of WAYS) {
+      if (across && this.turnTo(to)) break;
+      if (this.follow(to, steps, across)) break;
     }
     this.system.values.set(this.good);
     return readGeometry(this.sketch, this.system);
   }
 
-  private step(to: readonly [number, number]): boolean {
+  /** @param across the held things may change sides: the user drags them over */
+  private follow(to: readonly [number, number], steps: number, across: boolean): boolean {
+    const { at: from, good, sides } = this;
+    for (let i = 1; i <= steps; i++) {
+      const share = i / steps;
+      if (this.step([from[0] + share * (to[0] - from[0]), from[1] + share * (to[1] - from[1])], across)) continue;
+      this.good = good;
+      this.sides = sides;
+      return false;
+    }
+    this.at = to;
+    return true;
+  }
+
+  /** Past a held point the way round is ambiguous: turn all that moves about it as one, and solve from there. */
+  private turnTo(to: readonly [number, number]): boolean {
+    const pivot = this.pivot();
+    if (!pivot) return false;
+    const { at: from } = this;
+    const angle = Math.atan2(to[1] - pivot[1], to[0] - pivot[0]) - Math.atan2(from[1] - pivot[1], from[0] - pivot[0]);
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const v = this.good.slice();
+    for (const p of this.system.points.values()) {
+      if (!this.moving.has(p.x) || !this.moving.has(p.y)) continue;
+      const [dx, dy] = [this.good[p.x]! - pivot[0], this.good[p.y]! - pivot[1]];
+      v[p.x] = pivot[0] + c * dx - s * dy;
+      v[p.y] = pivot[1] + s * dx + c * dy;
+    }
+    if (!this.step(to, false, v)) return false;
+    this.at = to;
+    return true;
+  }
+
+  /** A fixed point at the end of a line that moves. */
+  private pivot(): readonly [number, number] | null {
+    const { system, good } = this;
+    const fixed = (p: PointSlots) => system.merger.isFixed(p.x) && system.merger.isFixed(p.y);
+    for (const line of system.lines.values()) {
+      for (const [p, q] of [
+        [line.from, line.to],
+        [line.to, line.from],
+      ] as const)
+        if (fixed(p) && this.moving.has(q.x)) return [good[p.x]!, good[p.y]!];
+    }
+    return null;
+  }
+
+  private step(to: readonly [number, number], across: boolean, start = this.good): boolean {
     const v = this.system.values;
-    v.set(this.good);
+    v.set(start);
     for (const { slot, start, axis } of this.held) v[slot] = start + to[axis] - this.start[axis];
     if (this.rim && !this.system.merger.isFixed(this.rim.slot)) {
       v[this.rim.slot] = Math.max(Math.hypot(to[0] - this.rim.center[0], to[1] - this.rim.center[1]), 1e-3);
     }
     if (!this.solvers.every(({ solver, weights }) => solver.solve(v, this.tolerance, weights).converged)) return false;
     const sides = this.senses.read(v);
-    if (this.senses.flipped(this.sides, sides, this.heldSlots)) return false;
+    if (this.senses.flipped(this.sides, sides, across ? this.heldSlots : undefined)) return false;
     this.good = v.slice();
     this.sides = sides;
     return true;

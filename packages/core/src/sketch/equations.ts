@@ -25,6 +25,9 @@ function refuse(message: string): never {
 
 const samePoint = (a: PointSlots, b: PointSlots) => a.x === b.x && a.y === b.y;
 
+/** Of a line, any place will do for its direction. */
+const legPlace = (line: LineSlots): PlaceOn => ({ at: 'point', point: line.from });
+
 export class ConstraintEquations {
   /** Point pairs that curves mirrored as wholes have in common. */
   private readonly mirrored = new Set<string>();
@@ -161,13 +164,33 @@ export class ConstraintEquations {
     const simple = (c: CurveSlots) => c.kind === 'line' || c.kind === 'round';
     if (simple(one) && simple(other)) return [this.tangentSimple(id, of, one, other)];
     const shared = this.sharedPlace(of, one, other);
-    if (shared) return [sameDirection(id, one, shared[0], other, shared[1])];
+    if (shared)
+      return [this.alike(id, this.endLeg(one, shared[0]), shared[0], this.endLeg(other, shared[1]), shared[1])];
     const [s, t] = nearestTouch(one, other, this.v);
     const place = (c: CurveSlots, at: number): PlaceOn => ({
       at: 'along',
       along: alongAt(c, at, this.v, this.newContact),
     });
     return touching(id, one, place(one, s), other, place(other, t));
+  }
+
+  /** Same direction at a shared end; of two straight legs, by the plain equation. */
+  private alike(id: string, one: CurveSlots, atOne: PlaceOn, other: CurveSlots, atOther: PlaceOn): Equation {
+    if (one.kind === 'line' && other.kind === 'line') return parallel(id, one, other);
+    return sameDirection(
+      id,
+      one,
+      one.kind === 'line' ? legPlace(one) : atOne,
+      other,
+      other.kind === 'line' ? legPlace(other) : atOther,
+    );
+  }
+
+  /** At its end, a spline by control points runs along the leg between the last two of them. */
+  private endLeg(curve: CurveSlots, place: PlaceOn): CurveSlots {
+    if (curve.kind !== 'spline' || curve.basis.matrix !== null || place.at !== 'end') return curve;
+    const points = place.parameter === 0 ? curve.points : [...curve.points].reverse();
+    return { kind: 'line', from: points[0]!, to: points[1]! };
   }
 
   private tangentSimple(id: string, of: readonly string[], one: CurveSlots, other: CurveSlots): Equation {

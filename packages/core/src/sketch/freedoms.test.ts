@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
-import type { Constraint, SketchGeometry } from './schema.ts';
+import { isDimension } from './schema.ts';
 import { solveSketch } from './solve.ts';
+import { written } from './written.ts';
 
 /**
  * Freedom counts that can be worked out by hand. Each case is written as
@@ -79,33 +80,71 @@ const cases: Case[] = [
     '',
     'horizontal_distance:origin,a=3; vertical_distance:origin,a=4',
   ],
+  // Ellipses, splines, and what came with them.
+  ['a free ellipse', 5, 'c 0 0, m 9 0', 'e c m 4 ellipse', ''],
+  [
+    'an ellipse of given size on the origin',
+    1,
+    'c 0 0, m 9 1',
+    'e c m 4 ellipse',
+    'coincident:c,origin; major_radius:e=9; minor_radius:e=4',
+  ],
+  ['a point on an ellipse', 6, 'c 0 0, m 9 0, p 0 4', 'e c m 4 ellipse', 'coincident:p,e'],
+  ['a line touching an ellipse', 8, 'c 0 0, m 9 0, a -9 5, b 9 5', 'e c m 4 ellipse; l a b', 'tangent:l,e'],
+  ['a circle touching an ellipse', 7, 'c 0 0, m 9 0, d 12 0', 'e c m 4 ellipse; k d 3', 'tangent:e,k'],
+  ['a free spline of four points', 8, 'a 0 0, b 5 8, c 9 2, d 15 6', 's a b c d spline', ''],
+  ['a point held on a spline', 9, 'a 0 0, b 5 8, c 9 2, d 15 6, p 7 5', 's a b c d spline', 'coincident:p,s'],
+  ['a line running into a spline', 9, 'a 0 0, b 5 8, c 9 2, d 15 6, e -9 0', 's a b c d spline; l e a', 'tangent:l,s'],
+  [
+    'a line running smoothly into a spline',
+    8,
+    'a 0 0, b 5 8, c 9 2, d 15 6, e -9 0',
+    's a b c d spline; l e a',
+    'smooth:l,s',
+  ],
+  ['two lines on one straight line', 6, 'a 0 0, b 5 0, c 9 0, d 15 0', 'l a b; m c d', 'collinear:l,m'],
+  ['two halves of one line', 5, 'a 0 0, b 5 0, d 15 0', 'l a b; m b d', 'collinear:l,m'],
+  ['three points evenly spaced', 4, 'a 0 0, b 5 1, c 10 2', '', 'equal_spacing:a,b,c'],
+  [
+    'three parallel lines evenly spaced',
+    9,
+    'a 0 0, b 9 0, c 0 4, d 9 4, e 0 8, f 9 8',
+    'l a b; m c d; n e f',
+    'parallel:l,m; parallel:l,n; equal_spacing:l,m,n',
+  ],
+  ['an arc of given length', 4, 'c 0 0, p 5 0, q 0 5', 'k c p q', 'arc_length:k=8'],
+  ['an arc of given length and radius', 3, 'c 0 0, p 5 0, q 0 5', 'k c p q', 'arc_length:k=8; radius:k=5'],
+  ['two mirrored lines', 4, 'a 1 0, b 5 3, c -1 0, d -5 3', 'l a b; m c d', 'symmetric:l,m,y_axis'],
+  ['two mirrored circles', 3, 'c 5 2, d -5 2', 'k c 3; m d 3', 'symmetric:k,m,y_axis'],
+  ['two mirrored arcs', 5, 'c 5 0, p 8 0, q 5 3, d -5 0, r -5 3, s -8 0', 'k c p q; m d r s', 'symmetric:k,m,y_axis'],
+  ['a diameter across the x axis', 1, 'a 3 4', '', 'across:a,x_axis=8'],
+  ['a gap between two circles', 5, 'c 0 0, d 20 0', 'k c 4; m d 6', 'distance:k,m=10 near,near'],
+  ['a line to the far edge of a circle', 2, 'c 0 9', 'k c 4', 'distance:k,x_axis=13 far,center'],
+  ['a fixed circle', 0, 'c 0 9', 'k c 4', 'fixed:k'],
+  ['a fixed line with a point on it', 1, 'a 0 0, b 9 0, p 4 0', 'l a b', 'fixed:l; coincident:p,l'],
+  ['an angle told in its opposite sector', 3, 'a 0 0, b 9 3', 'l a b', 'angle:x_axis,l=0.3218 both'],
+  // Degenerate ones.
+  ['a circle and a line that nearly touch, parallel to nothing', 7, 'c 0 5, a -9 0.00001, b 9 0', 'k c 5; l a b', ''],
+  ['parallel lines almost on each other', 7, 'a 0 0, b 9 0, c 0 0.0001, d 9 0.0001', 'l a b; m c d', 'parallel:l,m'],
+  [
+    'a line tangent at the end of an arc, its other end on the axis',
+    5,
+    'a -5 0, p 0 0, c 0 5, q 5 5',
+    'l a p; k c p q',
+    'tangent:l,k; coincident:a,x_axis',
+  ],
+  ['an arc closed on itself', 4, 'c 0 0, p 5 0, q 5 0', 'k c p q', 'coincident:p,q'],
+  ['a point mirrored onto itself', 1, 'a 0 3', '', 'coincident:a,y_axis'],
+  ['a zero-length line on the origin', 0, 'a 0 0, b 0 0', 'l a b', 'coincident:a,origin; coincident:b,origin'],
   ['two unconnected rigid groups', 6, 'a 0 0, b 5 0, c 20 0, d 25 0', 'l a b; m c d', 'distance:l=5; distance:m=5'],
 ];
 
-function build(points: string, curves: string, constraints: string): SketchGeometry {
-  const sketch: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-  const split = (text: string, by: string) => text.split(by).map((t) => t.trim()).filter(Boolean); // prettier-ignore
-  for (const p of split(points, ',')) {
-    const [id, x, y] = p.split(' ');
-    sketch.points[id!] = [Number(x), Number(y)];
-  }
-  for (const c of split(curves, ';')) {
-    const [id, a, b, d] = c.split(' ');
-    if (d) sketch.curves[id!] = { kind: 'arc', center: a!, from: b!, to: d };
-    else if (Number.isNaN(Number(b))) sketch.curves[id!] = { kind: 'line', from: a!, to: b! };
-    else sketch.curves[id!] = { kind: 'circle', center: a!, radius: Number(b) };
-  }
-  split(constraints, ';').forEach((text, i) => {
-    const [kind, rest] = text.split(':') as [Constraint['kind'], string];
-    const [of, value] = rest.split('=');
-    sketch.constraints[`k${i}`] = { kind, of: of!.split(','), ...(value ? { value } : {}) } as Constraint;
-  });
-  return sketch;
-}
-
 test.each(cases)('%s: %i', (_, freedoms, points, curves, constraints) => {
-  const sketch = build(points, curves, constraints);
-  const solution = solveSketch(sketch, (id) => Number((sketch.constraints[id] as { value: string }).value));
+  const sketch = written(points, curves, constraints);
+  const solution = solveSketch(sketch, (id) => {
+    const c = sketch.constraints[id]!;
+    return isDimension(c) ? Number(c.value) : 0;
+  });
   expect(solution.clash).toEqual([]);
   expect(solution.solved).toBe(true);
   expect(solution.freedoms).toBe(freedoms);

@@ -19,7 +19,12 @@ export function chainedRectangles(n: number): SketchGeometry {
     const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((k) => `${k}${i}`) as [string, string, string, string];
     const x = i * 12;
     Object.assign(s.points, { [a]: [x, 0], [b]: [x + 10, 0], [c]: [x + 10, 8], [d]: [x, 8] });
-    Object.assign(s.curves, { [`l${i}`]: line(a, b), [`m${i}`]: line(b, c), [`n${i}`]: line(c, d), [`o${i}`]: line(d, a) });
+    Object.assign(s.curves, {
+      [`l${i}`]: line(a, b),
+      [`m${i}`]: line(b, c),
+      [`n${i}`]: line(c, d),
+      [`o${i}`]: line(d, a),
+    });
     const add = (k: string, constraint: Constraint) => (s.constraints[`${k}${i}`] = constraint);
     add('h1', { kind: 'horizontal', of: [`l${i}`] });
     add('h2', { kind: 'horizontal', of: [`n${i}`] });
@@ -48,7 +53,11 @@ export function tangentChain(n: number): SketchGeometry {
     s.points[`c${i}`] = [cx, cy];
     s.points[`q${i}`] = [x + 10, 0];
     s.points[`p${i + 1}`] = [x + 20, 0];
-    s.curves[`a${i}`] = { kind: 'arc', center: `c${i}`, ...(up ? { from: `p${i + 1}`, to: `q${i}` } : { from: `q${i}`, to: `p${i + 1}` }) };
+    s.curves[`a${i}`] = {
+      kind: 'arc',
+      center: `c${i}`,
+      ...(up ? { from: `p${i + 1}`, to: `q${i}` } : { from: `q${i}`, to: `p${i + 1}` }),
+    };
     s.constraints[`r${i}`] = { kind: 'radius', of: [`a${i}`], value: String(Math.hypot(5, 5)) };
     s.constraints[`d${i}`] = { kind: 'distance', of: [`l${i}`], value: '10' };
     s.constraints[`w${i}`] = { kind: 'distance', of: [`q${i}`, `p${i + 1}`], value: '10' };
@@ -74,7 +83,11 @@ export function slottedPlate(n: number): SketchGeometry {
     const y = i * 14;
     const slots = [1, -1].map((side) => {
       const known = new Set(Object.keys(s.curves));
-      toolNamed('slot')!.draw({ pen, clicks: [{ at: [side * 12, y] }, { at: [side * 30, y] }, { at: [side * 20, y + 4] }], typed: {} });
+      toolNamed('slot')!.draw({
+        pen,
+        clicks: [{ at: [side * 12, y] }, { at: [side * 30, y] }, { at: [side * 20, y + 4] }],
+        typed: {},
+      });
       return Object.keys(s.curves).filter((id) => !known.has(id));
     });
     const arcs = slots.map((ids) => ids.filter((id) => s.curves[id]!.kind === 'arc'));
@@ -118,7 +131,6 @@ export function gearRing(n: number): SketchGeometry {
   s.curves.tip = { kind: 'circle', center: 'c', radius: 50, construction: true };
   s.curves.root = { kind: 'circle', center: 'c', radius: 42, construction: true };
   s.constraints.td = { kind: 'diameter', of: ['tip'], value: '100' };
-  s.constraints.rd = { kind: 'diameter', of: ['root'], value: '84' };
   const pitch = (2 * Math.PI) / teeth;
   for (let i = 0; i < teeth; i++) {
     const at = (radius: number, share: number): [number, number] => [
@@ -134,8 +146,10 @@ export function gearRing(n: number): SketchGeometry {
     s.curves[`u${i}`] = line(`t${i}`, `r${i}`);
     s.curves[`v${i}`] = line(`r${i}`, `t${(i + 1) % teeth}`);
     if (i > 0) s.constraints[`e${i}`] = { kind: 'equal', of: ['u0', `u${i}`] };
-    if (i < teeth - 1) s.constraints[`g${i}`] = { kind: 'equal', of: ['u0', `v${i}`] };
+    s.constraints[`g${i}`] = { kind: 'equal', of: ['u0', `v${i}`] };
   }
+  const flank = Math.hypot(50 - 42 * Math.cos(pitch / 2), 42 * Math.sin(pitch / 2));
+  s.constraints.flank = { kind: 'distance', of: ['u0'], value: String(flank) };
   s.constraints.start = { kind: 'coincident', of: ['t0', 'x_axis'] };
   return s;
 }
@@ -195,7 +209,10 @@ export function perturbed(s: SketchGeometry, reach: number, random: () => number
     ...s,
     points: Object.fromEntries(Object.entries(s.points).map(([id, [x, y]]) => [id, [x + shift(), y + shift()]])),
     curves: Object.fromEntries(
-      Object.entries(s.curves).map(([id, c]) => [id, c.kind === 'circle' ? { ...c, radius: Math.max(0.1, c.radius + shift()) } : c]),
+      Object.entries(s.curves).map(([id, c]) => [
+        id,
+        c.kind === 'circle' ? { ...c, radius: Math.max(0.1, c.radius + shift()) } : c,
+      ]),
     ),
   };
 }

@@ -44,12 +44,14 @@ export class Senses {
     }
     for (const [id, round] of system.rounds) {
       const [from, to] = round.ends;
-      if (from && to && id in sketch.curves && counts(round.center, from, to)) this.arcs.push({ center: round.center, from, to });
+      if (from && to && id in sketch.curves && counts(round.center, from, to))
+        this.arcs.push({ center: round.center, from, to });
     }
     for (const c of Object.values(sketch.constraints)) {
       if (c.kind !== 'tangent') continue;
       const [a, b] = c.of.map((e) => system.rounds.get(e));
-      if (a && b && counts(a.center, b.center)) this.touches.push({ centers: [a.center, b.center], radii: [a.radius, b.radius] });
+      if (a && b && counts(a.center, b.center))
+        this.touches.push({ centers: [a.center, b.center], radii: [a.radius, b.radius] });
     }
   }
 
@@ -80,7 +82,8 @@ export class Senses {
    * @param except slots whose corners the user moves on purpose
    */
   flipped(before: Float64Array, after: Float64Array, except?: ReadonlySet<number>): boolean {
-    const free = (...points: PointSlots[]) => except !== undefined && points.some((p) => except.has(p.x) || except.has(p.y));
+    const free = (...points: PointSlots[]) =>
+      except !== undefined && points.some((p) => except.has(p.x) || except.has(p.y));
     const corners = this.corners.length;
     for (let i = 0; i < corners; i++) {
       const [a, b] = [before[i]!, after[i]!];

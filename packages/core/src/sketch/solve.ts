@@ -4,8 +4,8 @@ import { measureDimension } from './edit/measure.ts';
 import { BUILT_IN, isDimension, pointsOf, type SketchGeometry } from './schema.ts';
 import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
-import { GaussNewton } from './solver/gauss-newton.ts';
-import { splitGroups, type Split } from './solver/groups.ts';
+import { GaussNewton, type SolveSummary } from './solver/gauss-newton.ts';
+import { splitGroups, type Group, type Split } from './solver/groups.ts';
 import { misfitOf, smallestClash } from './clash.ts';
 import { rankOf } from './solver/rank.ts';
 import { buildSystem, ConstraintMisfit, readGeometry, type System } from './system.ts';
@@ -42,6 +42,30 @@ export function sketchSize(sketch: SketchGeometry): number {
   return size;
 }
 
+/** How far a stuck group is shaken, as shares of its extent. */
+const SHAKES = [0.003, 0.05];
+
+/**
+ * Solve one group. A drawing may stand exactly where an equation has no slope
+ * (a line level that must slant): shaken a little, it may find its way.
+ */
+function solveGroup(group: Group, values: Float64Array, tolerance: number): SolveSummary {
+  const { slots, rows } = group;
+  const start = slots.map((s) => values[s]!);
+  const solver = new GaussNewton(rows, slots);
+  const first = solver.solve(values, tolerance);
+  if (first.converged) return first;
+  const stuck = slots.map((s) => values[s]!);
+  const extent = Math.max(LEAST_SIZE, Math.max(...start) - Math.min(...start));
+  for (const share of SHAKES) {
+    slots.forEach((s, i) => (values[s] = start[i]! + share * extent * Math.sin(12.9898 * (i + 1))));
+    const again = solver.solve(values, tolerance);
+    if (again.converged) return again;
+  }
+  slots.forEach((s, i) => (values[s] = stuck[i]!));
+  return first;
+}
+
 /** Settle the equations of `system` in place; false if some cannot be met. */
 export function settle(
   system: System,
@@ -52,7 +76,7 @@ export function settle(
   let residual = 0;
   let failed = false;
   for (const group of split.groups) {
-    const summary = new GaussNewton(group.rows, group.slots).solve(system.values, tolerance);
+    const summary = solveGroup(group, system.values, tolerance);
     iterations = Math.max(iterations, summary.iterations);
     residual = Math.max(residual, summary.residual);
     failed ||= !summary.converged;
@@ -97,7 +121,8 @@ function drawnValues(sketch: SketchGeometry, system: System): Float64Array {
     v[p.x] = x;
     v[p.y] = y;
   }
-  for (const [id, c] of Object.entries(sketch.curves)) if (c.kind === 'circle') v[system.rounds.get(id)!.radius] = c.radius;
+  for (const [id, c] of Object.entries(sketch.curves))
+    if (c.kind === 'circle') v[system.rounds.get(id)!.radius] = c.radius;
   return v;
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The workplace: ledger, stage, recipe, tray. */
 import { watchDebounced } from '@vueuse/core';
-import { onBeforeUnmount, ref, useTemplateRef, watch } from 'vue';
+import { onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -9,6 +9,7 @@ import LedgerPanel from '../ledger/LedgerPanel.vue';
 import RecipePanel from '../recipe/RecipePanel.vue';
 import KeyList from '../shell/KeyList.vue';
 import TopLine from '../shell/TopLine.vue';
+import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
 import Stage from '../stage/Stage.vue';
 import TrayBar from '../tray/TrayBar.vue';
@@ -23,6 +24,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const editing = useSketchEditing();
+provide(SKETCH_EDITING, editing);
 
 const trouble = ref<string | null>(null);
 const listOpen = ref(false);

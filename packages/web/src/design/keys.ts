@@ -1,5 +1,6 @@
 /** Keys of the workplace. Typing in a field is never taken for a command. */
 import { useEventListener } from '@vueuse/core';
+import { useClashOffer } from '../sketch/clash-offer.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useVerbs, type Verb } from '../verbs/verbs.ts';
@@ -17,12 +18,15 @@ interface Wiring {
 export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): void {
   const design = useDesign();
   const session = useSession();
+  const clash = useClashOffer();
   const { keepStep, dropStep } = useVerbs();
 
   /** One level back, never more. */
   function stepBack(): void {
-    if (session.notice) session.notice = null;
-    else if (editing.drawing.clicks.value.length > 0) editing.drawing.drop();
+    if (session.notice || clash.rows.length > 0) {
+      session.notice = null;
+      clash.drop();
+    } else if (editing.drawing.clicks.value.length > 0) editing.drawing.drop();
     else if (session.tool) session.tool = null;
     else if (session.changing) session.changing = null;
     else if (session.pickingFor) session.pickingFor = null;

@@ -1,12 +1,50 @@
 /** Editing a dimension from wherever its number stands. */
-import { addDimension, expressionOf, kindOfPowers, newId, renameDimension, setDimension } from '@helb/core';
+import {
+  addDimension,
+  expressionOf,
+  isDimension,
+  kindOfPowers,
+  newId,
+  renameDimension,
+  scopeOf,
+  setDimension,
+} from '@helb/core';
 import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useClashOffer } from '../sketch/clash-offer.ts';
 
 export function useDimensionEdit() {
   const design = useDesign();
+  const session = useSession();
+  const clash = useClashOffer();
 
   /** Give a dimension the typed expression; returns the refusal, or null. */
-  const commit = (ref: string, typed: string): string | null => design.edit(setDimension(ref, typed));
+  function commit(ref: string, typed: string): string | null {
+    const refusal = design.edit(setDimension(ref, typed));
+    clash.drop();
+    if (refusal !== null) offerWaysOut(ref, typed);
+    return refusal;
+  }
+
+  /** In the open sketch, a number that clashes can be had if another gives way. */
+  function offerWaysOut(ref: string, typed: string): void {
+    const [step = '', key = ''] = ref.split('.');
+    const part = session.activePart ? design.design?.parts[session.activePart] : undefined;
+    const sketch = part?.steps[step];
+    if (session.sketching !== step || sketch?.kind !== 'sketch') return;
+    const entry = design.ledger!.index.byReference(ref);
+    let bound: string;
+    try {
+      bound = design.ledger!.bind(typed.trim(), scopeOf(entry!), entry!.kind);
+    } catch {
+      // It could not even be read; the field says so.
+      return;
+    }
+    clash.consider(sketch, `Set a dimension to ${typed}`, (s) => {
+      const c = s.constraints[key];
+      if (c && isDimension(c)) c.value = bound;
+    });
+  }
 
   const rename = (ref: string, name: string): string | null => design.edit(renameDimension(ref, name));
 

@@ -6,6 +6,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import type { StepView } from '@helb/core';
 import NameField from '../fields/NameField.vue';
+import FreedomPanel from '../sketch/FreedomPanel.vue';
 import SentenceSlot from './SentenceSlot.vue';
 import StepMenu from './StepMenu.vue';
 
@@ -85,6 +86,7 @@ function open(): void {
         {{ ' ' }}
       </template>
     </p>
+    <FreedomPanel v-if="session.sketching === stepId" />
     <p
       v-if="view?.message && !step.suppressed"
       class="mt-1 border-t border-dashed border-hairline pt-1"

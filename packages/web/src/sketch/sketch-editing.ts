@@ -7,6 +7,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useClashOffer } from './clash-offer.ts';
 import { useChanging } from './changing.ts';
 import { useDrawing } from './drawing.ts';
 import { entitiesInBox, entityAt } from './hit.ts';
@@ -17,6 +18,7 @@ const DRAG_STARTS_AFTER_PX = 4;
 export function useSketchEditing() {
   const design = useDesign();
   const session = useSession();
+  const clash = useClashOffer();
 
   const step = computed<SketchStep | null>(() => {
     const found =
@@ -67,7 +69,9 @@ export function useSketchEditing() {
   /** Change the open sketch; a refusal is shown beside the verbs. */
   function change(label: string, run: (sketch: SketchGeometry) => void): boolean {
     if (!session.activePart || !session.sketching) return false;
+    clash.drop();
     session.notice = design.edit(editSketch(session.activePart, session.sketching, label, run));
+    if (session.notice !== null && step.value) clash.consider(step.value, label, run);
     return session.notice === null;
   }
 
@@ -218,6 +222,7 @@ export function useSketchEditing() {
 
   /** Entities under constraints that disagree. */
   const clashing = computed(() => {
+    if (clash.entities.size > 0) return clash.entities;
     const ids = solution.value?.clash ?? [];
     return new Set(ids.flatMap((id) => step.value?.constraints[id]?.of ?? []));
   });
@@ -254,7 +259,7 @@ export function takeOver(sketch: SketchGeometry, moved: SketchGeometry): void {
   }
 }
 
-function addConstraint(sketch: SketchGeometry, constraint: ReturnType<typeof constraintOf>): string {
+export function addConstraint(sketch: SketchGeometry, constraint: ReturnType<typeof constraintOf>): string {
   let n = Object.keys(sketch.constraints).length + 1;
   while (`k${n}` in sketch.constraints) n++;
   sketch.constraints[`k${n}`] = constraint;

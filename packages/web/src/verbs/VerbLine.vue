@@ -4,6 +4,8 @@ import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { CHANGE_HINTS } from '../sketch/changing.ts';
+import { useClashOffer } from '../sketch/clash-offer.ts';
+import ClashPanel from '../sketch/ClashPanel.vue';
 import ChangeForm from '../sketch/ChangeForm.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useSketchVerbs } from './sketch-verbs.ts';
@@ -15,6 +17,7 @@ const props = defineProps<{ editing: SketchEditing }>();
 const emit = defineEmits<{ list: []; retry: [] }>();
 const session = useSession();
 const evaluation = useEvaluation();
+const clash = useClashOffer();
 const { toolVerbs, sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
 const sketchChanges = useSketchVerbs(props.editing);
 
@@ -60,6 +63,11 @@ const verbs = computed<Verb[]>(() => {
   return [...toolVerbs.value, ...sketchChanges.plain.value, ...sketchVerbs.value];
 });
 
+function closeNotice(): void {
+  session.notice = null;
+  clash.drop();
+}
+
 defineExpose({ verbs });
 </script>
 
@@ -90,8 +98,13 @@ defineExpose({ verbs });
           <VerbMenu label="Change" :verbs="sketchChanges.changesOfPicked.value" />
         </template>
       </template>
-      <button v-if="!hint" class="ml-1 shrink-0 px-2 text-quiet hover:text-ink" @click="emit('list')">
-        more: Space
+      <button
+        v-if="!hint"
+        class="number ml-1 shrink-0 rounded border border-hairline px-1.5 text-[11px] leading-5 text-quiet hover:text-ink"
+        title="All verbs that fit, to search"
+        @click="emit('list')"
+      >
+        Space
       </button>
       <template v-if="session.draftSince !== null">
         <span class="flex-1" />
@@ -105,7 +118,7 @@ defineExpose({ verbs });
     </div>
     <ChangeForm v-if="session.changing" :editing="editing" class="absolute inset-x-0 top-full z-20" />
     <div
-      v-if="session.notice || evaluation.trouble || evaluation.progress"
+      v-if="session.notice || clash.rows.length > 0 || evaluation.trouble || evaluation.progress"
       class="absolute inset-x-0 top-full z-20 flex flex-col gap-px"
     >
       <p
@@ -114,8 +127,9 @@ defineExpose({ verbs });
         class="flex items-start gap-2 border-b border-bad/30 bg-signal-soft px-3 py-1.5 text-bad"
       >
         <span class="flex-1">{{ session.notice }}</span>
-        <button class="shrink-0 font-medium underline" @click="session.notice = null">Close</button>
+        <button class="shrink-0 font-medium underline" @click="closeNotice">Close</button>
       </p>
+      <ClashPanel v-if="clash.rows.length > 0" />
       <p
         v-if="evaluation.trouble"
         role="alert"

@@ -1,7 +1,7 @@
 /**
  * Relations of two lines' directions θ₁, θ₂, weighed by DIRECTION_ARM (A):
- *   parallel       r = A sin(θ₂ − θ₁)
- *   perpendicular  r = A cos(θ₂ − θ₁)
+ *   parallel       r = A (θ₂ − θ₁ − kπ), k the nearest
+ *   perpendicular  r = A (θ₂ − θ₁ − π/2 − kπ), k the nearest
  *   angle α        r = A wrap(θ₂ − θ₁ − α)
  *   ∂θ/∂b = (−dy, dx)/|d|² for a line a→b with d = b − a; ∂θ/∂a is its negative.
  * Degenerates when a line has no length.
@@ -38,14 +38,17 @@ function directionEquation(owner: string, one: LineSlots, other: LineSlots, rela
 }
 
 export const parallel = (owner: string, one: LineSlots, other: LineSlots): Equation =>
-  directionEquation(owner, one, other, (turn) => ({ residual: Math.sin(turn), slope: Math.cos(turn) }));
+  directionEquation(owner, one, other, (turn) => ({ residual: toNearest(turn), slope: 1 }));
 
 export const perpendicular = (owner: string, one: LineSlots, other: LineSlots): Equation =>
-  directionEquation(owner, one, other, (turn) => ({ residual: Math.cos(turn), slope: -Math.sin(turn) }));
+  directionEquation(owner, one, other, (turn) => ({ residual: toNearest(turn - Math.PI / 2), slope: 1 }));
 
 /** `angle` in rad, from `one` counter-clockwise to `other`. */
 export const angleBetween = (owner: string, one: LineSlots, other: LineSlots, angle: number): Equation =>
   directionEquation(owner, one, other, (turn) => ({ residual: wrap(turn - angle), slope: 1 }));
+
+/** What an angle lacks to the nearest multiple of half a turn. */
+const toNearest = (angle: number) => angle - Math.PI * Math.round(angle / Math.PI);
 
 /** Into (−π, π]. */
 export function wrap(angle: number): number {

@@ -18,13 +18,20 @@ function draw(s: SketchGeometry, tool: string, ...clicks: (Anchor | [number, num
   toolNamed(tool)!.draw({ pen: new SketchPen(s), clicks: anchors, typed: {} });
   return Object.keys(s.curves).filter((id) => !known.has(id));
 }
+function settled(s: SketchGeometry) {
+  const steps = settleAll(s, valueIn(s));
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+}
 const sentences = (s: SketchGeometry) => freedomsIn(s, valueIn(s)).map((f) => f.sentence);
 
 describe('freedoms by name', () => {
   test('a rectangle on the origin can change its two sizes', () => {
     const s = empty();
     draw(s, 'rectangle', { at: [0, 0], point: 'origin' }, [40, 20]);
-    expect(sentences(s).sort()).toEqual(['The height of the rectangle can still change.', 'The width of the rectangle can still change.']);
+    expect(sentences(s).sort()).toEqual([
+      'The height of the rectangle can still change.',
+      'The width of the rectangle can still change.',
+    ]);
   });
 
   test('a slot held level on the x axis slides along its axis', () => {
@@ -67,7 +74,11 @@ describe('freedoms by name', () => {
     for (const f of freedoms) {
       const moved = movedBy(s, f, 1e-3);
       const back = solveSketch(moved, valueIn(s)).geometry;
-      const off = Math.max(...Object.keys(s.points).map((p) => Math.hypot(back.points[p]![0] - moved.points[p]![0], back.points[p]![1] - moved.points[p]![1])));
+      const off = Math.max(
+        ...Object.keys(s.points).map((p) =>
+          Math.hypot(back.points[p]![0] - moved.points[p]![0], back.points[p]![1] - moved.points[p]![1]),
+        ),
+      );
       expect(off).toBeLessThan(2e-5);
     }
   });
@@ -88,20 +99,59 @@ describe('proposals', () => {
   });
 
   test.each([
-    ['rectangle', [[-20, -10], [20, 10]]],
-    ['slot', [[-15, 0], [15, 0], [0, 6]]],
-    ['polygon', [[10, 10], [25, 12]]],
-    ['arc slot', [[0, 0], [30, 0], [0, 30], [25, 25]]],
-    ['ellipse', [[5, 5], [20, 6], [5, 9]]],
-    ['line', [[0.1, 0.1], [20, 0.3]]],
+    [
+      'rectangle',
+      [
+        [-20, -10],
+        [20, 10],
+      ],
+    ],
+    [
+      'slot',
+      [
+        [-15, 0],
+        [15, 0],
+        [0, 6],
+      ],
+    ],
+    [
+      'polygon',
+      [
+        [10, 10],
+        [25, 12],
+      ],
+    ],
+    [
+      'arc slot',
+      [
+        [0, 0],
+        [30, 0],
+        [0, 30],
+        [25, 25],
+      ],
+    ],
+    [
+      'ellipse',
+      [
+        [5, 5],
+        [20, 6],
+        [5, 9],
+      ],
+    ],
+    [
+      'line',
+      [
+        [0.1, 0.1],
+        [20, 0.3],
+      ],
+    ],
   ] as [string, [number, number][]][])('a %s is settled whole, with nothing said twice', (tool, clicks) => {
     const s = empty();
     draw(s, tool, ...clicks);
-    let plan;
-    for (const step of settleAll(s, valueIn(s))) plan = step;
-    expect(plan!.left).toBe(0);
+    const plan = settled(s);
+    expect(plan.left).toBe(0);
     const tried: SketchGeometry = { ...s, constraints: { ...s.constraints } };
-    plan!.proposals.forEach((p, i) => (tried.constraints[`n${i}`] = p.constraint));
+    plan.proposals.forEach((p, i) => (tried.constraints[`n${i}`] = p.constraint));
     const solved = solveSketch(tried, valueIn(tried));
     expect(solved.freedoms).toBe(0);
     expect(solved.redundant).toEqual([]);
@@ -110,8 +160,7 @@ describe('proposals', () => {
   test('what is drawn about the origin is made symmetric with it', () => {
     const s = empty();
     draw(s, 'rectangle', [-20, -10.1], [20.1, 10]);
-    let plan;
-    for (const step of settleAll(s, valueIn(s))) plan = step;
-    expect(plan!.proposals.slice(0, 2).map((p) => p.reading.kind)).toEqual(['symmetric', 'symmetric']);
+    const plan = settled(s);
+    expect(plan.proposals.slice(0, 2).map((p) => p.reading.kind)).toEqual(['symmetric', 'symmetric']);
   });
 });

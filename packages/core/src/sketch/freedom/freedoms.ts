@@ -58,7 +58,8 @@ export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => nu
         for (const [s, d] of motion) if (local.has(s)) v[local.get(s)!] = d;
         return keepsAll(group.rows, v);
       });
-      const covered = idleOnes + touched.reduce((sum, t) => sum + [...motion.keys()].filter((s) => t.local.has(s)).length, 0);
+      const covered =
+        idleOnes + touched.reduce((sum, t) => sum + [...motion.keys()].filter((s) => t.local.has(s)).length, 0);
       if (allowed && covered === motion.size) keep(motion, part);
     }
   }
@@ -91,7 +92,8 @@ class Span {
   }
 }
 
-const norm = (motion: ReadonlyMap<number, number>) => Math.sqrt([...motion.values()].reduce((sum, d) => sum + d * d, 0));
+const norm = (motion: ReadonlyMap<number, number>) =>
+  Math.sqrt([...motion.values()].reduce((sum, d) => sum + d * d, 0));
 
 function keepsAll(rows: Group['rows'], v: Float64Array): boolean {
   const size = v.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
@@ -156,13 +158,18 @@ function slidesOf(sketch: SketchGeometry, system: System, part: SketchPart): [nu
     if (!line || !(id in sketch.curves)) continue;
     const [dx, dy] = [v[line.to.x]! - v[line.from.x]!, v[line.to.y]! - v[line.from.y]!];
     const size = Math.hypot(dx, dy);
-    if (size > 1e-9 && !slides.some(([x, y]) => Math.abs(x * dy - y * dx) < 1e-9 * size)) slides.push([dx / size, dy / size]);
+    if (size > 1e-9 && !slides.some(([x, y]) => Math.abs(x * dy - y * dx) < 1e-9 * size))
+      slides.push([dx / size, dy / size]);
   }
   return slides;
 }
 
 /** What a part may turn or grow about: points of it that are held, centres, its middle, its corners. */
-function pivotsOf(system: System, part: SketchPart, places: readonly (readonly [number, number])[]): [number, number][] {
+function pivotsOf(
+  system: System,
+  part: SketchPart,
+  places: readonly (readonly [number, number])[],
+): [number, number][] {
   const pivots: [number, number][] = [];
   const add = ([x, y]: readonly [number, number]) => {
     if (!pivots.some(([a, b]) => Math.hypot(a - x, b - y) < 1e-9)) pivots.push([x, y]);
@@ -218,7 +225,8 @@ function asFreedom(
 /** The sketch moved along a freedom by `amount` mm at its farthest point, for showing; not solved. */
 export function movedBy(sketch: SketchGeometry, freedom: Freedom, amount: number): SketchGeometry {
   const points = { ...sketch.points };
-  for (const [id, [dx, dy]] of freedom.points) points[id] = [points[id]![0] + dx * amount, points[id]![1] + dy * amount];
+  for (const [id, [dx, dy]] of freedom.points)
+    points[id] = [points[id]![0] + dx * amount, points[id]![1] + dy * amount];
   const curves = { ...sketch.curves };
   for (const [id, d] of freedom.sizes) {
     const c = curves[id];

@@ -94,7 +94,9 @@ export function nameOf(sketch: SketchGeometry, curves: readonly string[]): strin
 
 function isLevel(sketch: SketchGeometry, lines: readonly string[]): boolean {
   const held = Object.values(sketch.constraints).filter(
-    (c) => (c.kind === 'horizontal' || c.kind === 'vertical' || c.kind === 'perpendicular') && c.of.some((e) => lines.includes(e)),
+    (c) =>
+      (c.kind === 'horizontal' || c.kind === 'vertical' || c.kind === 'perpendicular') &&
+      c.of.some((e) => lines.includes(e)),
   );
   return held.length > 0;
 }
@@ -114,7 +116,11 @@ interface Motion {
 }
 
 /** The kind of a motion and the sentence it reads as. */
-export function describeMotion(sketch: SketchGeometry, motion: Motion, part?: SketchPart): { kind: MotionKind; sentence: string } {
+export function describeMotion(
+  sketch: SketchGeometry,
+  motion: Motion,
+  part?: SketchPart,
+): { kind: MotionKind; sentence: string } {
   const curves = motion.entities.filter((e) => e in sketch.curves);
   const single = curves.length <= 1 && motion.points.size <= 1;
   const centered = curves.length === 1 && 'center' in sketch.curves[curves[0]!]!;
@@ -122,25 +128,42 @@ export function describeMotion(sketch: SketchGeometry, motion: Motion, part?: Sk
     motion.points.size === 1 && motion.sizes.size === 0 && !centered && !part?.curves.length
       ? [...motion.points.keys()][0]!
       : null;
-  const moved = movesOf(sketch, motion, onlyPoint ? [] : (part?.points ?? curves.flatMap((id) => pointsOf(sketch.curves[id]!))));
+  const moved = movesOf(
+    sketch,
+    motion,
+    onlyPoint ? [] : (part?.points ?? curves.flatMap((id) => pointsOf(sketch.curves[id]!))),
+  );
   const name = onlyPoint
-    ? pointName(sketch, onlyPoint, Object.keys(sketch.curves).filter((c) => pointsOf(sketch.curves[c]!).includes(onlyPoint)))
-    : (part?.name ?? (curves.length > 0 ? nameOf(sketch, curves) : single ? 'the point' : `these ${motion.points.size} points`));
+    ? pointName(
+        sketch,
+        onlyPoint,
+        Object.keys(sketch.curves).filter((c) => pointsOf(sketch.curves[c]!).includes(onlyPoint)),
+      )
+    : (part?.name ??
+      (curves.length > 0 ? nameOf(sketch, curves) : single ? 'the point' : `these ${motion.points.size} points`));
   const say = (kind: MotionKind, rest: string) => ({ kind, sentence: `${capital(name)} can still ${rest}.` });
   if (motion.points.size === 0) {
     const pattern = [...motion.sizes.keys()].find((id) => !(id in sketch.curves));
     if (pattern) return { kind: 'size', sentence: 'The spacing of the pattern can still change.' };
     const curve = sketch.curves[[...motion.sizes.keys()][0]!]!;
     const what = curve.kind === 'circle' || curve.kind === 'arc' ? 'diameter' : 'second half axis';
-    return { kind: 'size', sentence: `The ${what} of ${motion.sizes.size > 1 ? `${motion.sizes.size} equal curves` : name} can still change.` };
+    return {
+      kind: 'size',
+      sentence: `The ${what} of ${motion.sizes.size > 1 ? `${motion.sizes.size} equal curves` : name} can still change.`,
+    };
   }
   const slide = asSlide(moved, motion.sizes.size > 0);
-  if (slide) return say('slide', onlyPoint && part?.along.length ? slideWords(sketch, slide, part.along) : slideWords(sketch, slide, curves));
+  if (slide)
+    return say(
+      'slide',
+      onlyPoint && part?.along.length ? slideWords(sketch, slide, part.along) : slideWords(sketch, slide, curves),
+    );
   const pivot = asTurn(moved, motion.sizes.size > 0);
   if (pivot) return say('turn', `turn about ${pivotWords(sketch, pivot, motion)}`);
   const stretch = asStretch(moved, motion.sizes.size > 0);
   if (stretch === 'grow') return { kind: 'grow', sentence: `The size of ${name} can still change.` };
-  if (stretch) return { kind: 'stretch', sentence: `The ${stretch === 'x' ? 'width' : 'height'} of ${name} can still change.` };
+  if (stretch)
+    return { kind: 'stretch', sentence: `The ${stretch === 'x' ? 'width' : 'height'} of ${name} can still change.` };
   return say('move', curves.length > 1 ? 'change shape' : 'move');
 }
 
@@ -184,10 +207,13 @@ function slideWords(sketch: SketchGeometry, [dx, dy]: readonly [number, number],
 function asTurn(list: readonly Move[], sizesChange: boolean): readonly [number, number] | null {
   if (sizesChange || list.length < 2) return null;
   // For a turn by w: dx = −w (y − py), dy = w (x − px).
-  const far = list.reduce<[number, number]>((best, _, i) => {
-    const reach = (k: number) => Math.hypot(list[0]!.p[0] - list[k]!.p[0], list[0]!.p[1] - list[k]!.p[1]);
-    return reach(i) > reach(best[1]) ? [0, i] : best;
-  }, [0, 1]);
+  const far = list.reduce<[number, number]>(
+    (best, _, i) => {
+      const reach = (k: number) => Math.hypot(list[0]!.p[0] - list[k]!.p[0], list[0]!.p[1] - list[k]!.p[1]);
+      return reach(i) > reach(best[1]) ? [0, i] : best;
+    },
+    [0, 1],
+  );
   const [a, b] = [list[far[0]]!, list[far[1]]!];
   const [ux, uy] = [b.p[0] - a.p[0], b.p[1] - a.p[1]];
   const w = (ux * (b.d[1] - a.d[1]) - uy * (b.d[0] - a.d[0])) / (ux * ux + uy * uy);

@@ -1,7 +1,14 @@
 /** What would take a freedom away: relations the drawing nearly meets, and dimensions at what they now read. */
 import { constraintOf, readingsFor, type Reading } from '../edit/readings.ts';
 import { angleFrom, lineIn, measureDimension, placeIn, radiusIn } from '../edit/measure.ts';
-import { BUILT_IN, isDimension, pointsOf, type Constraint, type DimensionConstraint, type SketchGeometry } from '../schema.ts';
+import {
+  BUILT_IN,
+  isDimension,
+  pointsOf,
+  type Constraint,
+  type DimensionConstraint,
+  type SketchGeometry,
+} from '../schema.ts';
 import { sketchSize, solvePositions, solveSketch } from '../solve.ts';
 import { freedomsIn, movedBy, type Freedom } from './freedoms.ts';
 
@@ -30,17 +37,30 @@ export function proposalsFor(
   freedom: Freedom,
   most = MOST_PROPOSALS,
 ): Proposal[] {
+  const steps = proposalSteps(sketch, dimension, freedom, most);
+  for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
+}
+
+/** The same in small steps, for a page that must stay awake: one candidate tried between yields. */
+export function* proposalSteps(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  freedom: Freedom,
+  most = MOST_PROPOSALS,
+): Generator<undefined, Proposal[]> {
   const before = solveSketch(sketch, dimension).freedoms;
   const found: Proposal[] = [];
   for (const reading of candidates(sketch, freedom).slice(0, MOST_CANDIDATES)) {
     if (found.length >= most) break;
+    yield undefined;
     const value = reading.value === undefined ? undefined : String(reading.value);
     const constraint = constraintOf(reading, value);
     if (reading.value !== undefined && !changesAlong(sketch, constraint as DimensionConstraint, freedom)) continue;
     const tried: SketchGeometry = { ...sketch, constraints: { ...sketch.constraints, proposed__: constraint } };
     const own = new Map(reading.value === undefined ? [] : [['proposed__', reading.value]]);
-    const solved = solveSketch(tried, withOwn(dimension, own));
-    if (solved.solved && solved.freedoms < before && blocks({ ...tried, ...solved.geometry }, withOwn(dimension, own), freedom))
+    const numbers = withOwn(dimension, own);
+    const solved = solveSketch(tried, numbers);
+    if (solved.solved && solved.freedoms < before && blocks({ ...tried, ...solved.geometry }, numbers, freedom))
       found.push({ reading, label: reading.label, constraint });
   }
   return found;
@@ -52,7 +72,9 @@ function blocks(sketch: SketchGeometry, dimension: (id: string) => number, freed
   const moved = movedBy(sketch, freedom, step);
   const back = solvePositions(moved, dimension);
   if (!back) return true;
-  const off = [...freedom.points.keys()].map((p) => Math.hypot(back.points[p]![0] - moved.points[p]![0], back.points[p]![1] - moved.points[p]![1]));
+  const off = [...freedom.points.keys()].map((p) =>
+    Math.hypot(back.points[p]![0] - moved.points[p]![0], back.points[p]![1] - moved.points[p]![1]),
+  );
   const sizes = [...freedom.sizes.keys()].map((id) => Math.abs(sizeOf(back, id) - sizeOf(moved, id)));
   return Math.max(...off, ...sizes) > 0.1 * step;
 }
@@ -78,7 +100,8 @@ function candidates(sketch: SketchGeometry, freedom: Freedom): Reading[] {
   const dimensions: Reading[] = [];
   for (const p of points.slice(0, 6)) {
     const [x, y] = sketch.points[p]!;
-    if (Math.hypot(x, y) < near) relations.push({ kind: 'coincident', label: 'Put on the origin', of: [p, BUILT_IN.origin] });
+    if (Math.hypot(x, y) < near)
+      relations.push({ kind: 'coincident', label: 'Put on the origin', of: [p, BUILT_IN.origin] });
     if (Math.abs(y) < near) relations.push({ kind: 'coincident', label: 'Put on the x axis', of: [p, BUILT_IN.xAxis] });
     if (Math.abs(x) < near) relations.push({ kind: 'coincident', label: 'Put on the y axis', of: [p, BUILT_IN.yAxis] });
   }
@@ -87,18 +110,53 @@ function candidates(sketch: SketchGeometry, freedom: Freedom): Reading[] {
     const line = sketch.curves[id]!.kind === 'line' ? lineIn(sketch, id)! : null;
     if (line) {
       const angle = Math.abs(angleFrom([[0, 0], [1, 0]], line)); // prettier-ignore
-      if (Math.min(angle, Math.PI - angle) < NEARLY_LEVEL) relations.push({ kind: 'horizontal', label: 'Make level', of: [id] });
-      if (Math.abs(angle - Math.PI / 2) < NEARLY_LEVEL) relations.push({ kind: 'vertical', label: 'Make upright', of: [id] });
+      if (Math.min(angle, Math.PI - angle) < NEARLY_LEVEL)
+        relations.push({ kind: 'horizontal', label: 'Make level', of: [id] });
+      if (Math.abs(angle - Math.PI / 2) < NEARLY_LEVEL)
+        relations.push({ kind: 'vertical', label: 'Make upright', of: [id] });
     }
     relations.push(...equals(sketch, id, near));
-    dimensions.push(...readingsFor(sketch, [id]).filter((r) => r.value !== undefined && r.kind !== 'radius').slice(0, 2));
-    if (line) dimensions.push(...readingsFor(sketch, [BUILT_IN.xAxis, id]).filter((r) => r.kind === 'angle').slice(0, 1));
+    dimensions.push(
+      ...readingsFor(sketch, [id])
+        .filter((r) => r.value !== undefined && r.kind !== 'radius')
+        .slice(0, 2),
+    );
+    if (line)
+      dimensions.push(
+        ...readingsFor(sketch, [BUILT_IN.xAxis, id])
+          .filter((r) => r.kind === 'angle')
+          .slice(0, 1),
+      );
   }
-  const fromOrigin = points.slice(0, 4).flatMap((p) => [
-    ...readingsFor(sketch, [BUILT_IN.origin, p]).filter((r) => r.kind === 'horizontal_distance' || r.kind === 'vertical_distance'),
-  ]);
+  const fromOrigin = points
+    .slice(0, 4)
+    .flatMap((p) => [
+      ...readingsFor(sketch, [BUILT_IN.origin, p]).filter(
+        (r) => r.kind === 'horizontal_distance' || r.kind === 'vertical_distance',
+      ),
+    ]);
   const placing = freedom.kind === 'slide' || freedom.kind === 'move';
-  return [...relations, ...(placing ? [...fromOrigin, ...dimensions] : [...dimensions, ...fromOrigin])].filter((r) => r.value === undefined || r.value > 1e-9);
+  const all = [...relations, ...(placing ? [...fromOrigin, ...dimensions] : [...dimensions, ...fromOrigin])].filter(
+    (r) => r.value === undefined || r.value > 1e-9,
+  );
+  const seen = new Set<string>();
+  return all
+    .map((r) => (r.value === undefined || r.kind === 'angle' ? r : { ...r, value: neat(r.value) }))
+    .filter((r) => {
+      const key = `${r.label} ${r.value ?? r.of.join()}`;
+      if (seen.has(key)) return false;
+      seen.add(key);
+      return true;
+    });
+}
+
+/** A round number near a length: drawn 19.97 means 20. Within half a percent, in steps a designer would type. */
+function neat(value: number): number {
+  for (const step of [10, 5, 1, 0.5, 0.1]) {
+    const near = Math.round(value / step) * step;
+    if (near > 0 && Math.abs(near - value) < 0.005 * value) return Number(near.toFixed(1));
+  }
+  return value;
 }
 
 /** Centres first, then the points nearest the origin. */
@@ -112,13 +170,20 @@ function pointsByWorth(sketch: SketchGeometry, freedom: Freedom): string[] {
 function symmetries(sketch: SketchGeometry, freedom: Freedom, near: number): Reading[] {
   const ids = [...freedom.points.keys()].slice(0, 24);
   const found: Reading[] = [];
-  for (const [axis, k] of [[BUILT_IN.yAxis, 0], [BUILT_IN.xAxis, 1]] as const) {
+  for (const [axis, k] of [
+    [BUILT_IN.yAxis, 0],
+    [BUILT_IN.xAxis, 1],
+  ] as const) {
     const most = found.length + 2;
     for (let i = 0; i < ids.length && found.length < most; i++) {
       for (const other of ids.slice(i + 1)) {
         const [p, q] = [sketch.points[ids[i]!]!, sketch.points[other]!];
         if (Math.abs(p[k] + q[k]) > near || Math.abs(p[1 - k]! - q[1 - k]!) > near || Math.abs(p[k]) < near) continue;
-        found.push({ kind: 'symmetric', label: `Symmetric about the ${axis === BUILT_IN.yAxis ? 'y' : 'x'} axis`, of: [ids[i]!, other, axis] });
+        found.push({
+          kind: 'symmetric',
+          label: `Symmetric about the ${axis === BUILT_IN.yAxis ? 'y' : 'x'} axis`,
+          of: [ids[i]!, other, axis],
+        });
         break;
       }
     }
@@ -130,7 +195,10 @@ function symmetries(sketch: SketchGeometry, freedom: Freedom, near: number): Rea
 function equals(sketch: SketchGeometry, id: string, near: number): Reading[] {
   const lengthOf = (e: string) => {
     const c = sketch.curves[e]!;
-    if (c.kind === 'line') return Math.hypot(...([0, 1] as const).map((k) => (placeIn(sketch, c.to)?.[k] ?? 0) - (placeIn(sketch, c.from)?.[k] ?? 0)));
+    if (c.kind === 'line')
+      return Math.hypot(
+        ...([0, 1] as const).map((k) => (placeIn(sketch, c.to)?.[k] ?? 0) - (placeIn(sketch, c.from)?.[k] ?? 0)),
+      );
     return c.kind === 'circle' || c.kind === 'arc' ? radiusIn(sketch, e) : null;
   };
   const own = lengthOf(id);
@@ -142,7 +210,9 @@ function equals(sketch: SketchGeometry, id: string, near: number): Reading[] {
     const size = lengthOf(e);
     return size !== null && Math.abs(size - own) < Math.min(near, own * NEARLY);
   });
-  return like ? [{ kind: 'equal', label: isLine ? 'Equal to a like line' : 'Equal to a like circle', of: [like, id] }] : [];
+  return like
+    ? [{ kind: 'equal', label: isLine ? 'Equal to a like line' : 'Equal to a like circle', of: [like, id] }]
+    : [];
 }
 
 export interface SettlePlan {
@@ -157,7 +227,10 @@ const MOST_STEPS = 80;
  * A full set of relations and dimensions that settles the sketch, one after the
  * other; yields what it has so far, so that the caller can show it and stop it.
  */
-export function* settleAll(sketch: SketchGeometry, dimension: (id: string) => number): Generator<SettlePlan, SettlePlan> {
+export function* settleAll(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+): Generator<SettlePlan | undefined, SettlePlan> {
   const own = new Map<string, number>();
   const number = withOwn(dimension, own);
   const proposals: Proposal[] = [];
@@ -172,13 +245,14 @@ export function* settleAll(sketch: SketchGeometry, dimension: (id: string) => nu
     const order = ['slide', 'turn', 'stretch', 'grow', 'size', 'move'];
     const [freedom] = freedoms.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
     if (!freedom) break;
-    const [best] = proposalsFor(now, number, freedom, 1);
+    const [best] = yield* proposalSteps(now, number, freedom, 1);
     if (!best) {
       stuck.add(freedom.sentence + freedom.entities.join());
       continue;
     }
     const id = `proposed_${proposals.length}`;
-    if (best.reading.value !== undefined) own.set(id, rounded(best.reading.value, isDimension(best.constraint) && best.constraint.kind === 'angle'));
+    if (best.reading.value !== undefined)
+      own.set(id, rounded(best.reading.value, isDimension(best.constraint) && best.constraint.kind === 'angle'));
     now = { ...now, constraints: { ...now.constraints, [id]: best.constraint } };
     proposals.push(best);
     left = solveSketch(now, number).freedoms;

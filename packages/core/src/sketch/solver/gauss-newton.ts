@@ -10,7 +10,11 @@ import { SparseLdl } from './ldl.ts';
 
 /** Small against the unit slopes of the equations, large against rounding (see the class comment). */
 const LEAST_DAMPING = 1e-9;
+/** As far as damping is let go where progress is slow; below it, rounding would move what is free. */
+const SOFT_DAMPING = 1e-13;
 const MOST_DAMPING = 1e6;
+/** The least part of a step that is tried. */
+const LEAST_SHARE = 1 / 64;
 const MAX_ITERATIONS = 60;
 
 export interface SolveSummary {
@@ -82,18 +86,24 @@ export class GaussNewton {
         continue;
       }
       for (let i = 0; i < step.length; i++) before[i] = values[slots[i]!]!;
-      for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]! + step[i]!;
-      const next = rows.evaluate(values);
+      // A whole step may overshoot where the equations bend; a part of it is tried before it is damped.
+      let next = Infinity;
+      for (let share = 1; share >= LEAST_SHARE && !(next < cost); share /= 4) {
+        for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]! + share * step[i]!;
+        next = rows.evaluate(values);
+      }
       if (next < cost) {
         // Rounding sets a floor; standing there is not progress.
         stalled = next > cost * 0.999 ? stalled + 1 : 0;
+        // Long chains bend softly: where damping holds a motion back, it is let go further.
+        const slow = next > cost * 0.05;
         cost = next;
-        damping = Math.max(damping / 30, LEAST_DAMPING);
+        damping = Math.max(damping / 30, slow ? SOFT_DAMPING : LEAST_DAMPING);
       } else {
         for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]!;
         rows.evaluate(values);
         if (damping >= MOST_DAMPING) break;
-        damping = Math.max(damping * 30, 1e-4);
+        damping = Math.max(damping * 30, 1e-7);
       }
     }
     const residual = largest(rows.residual);

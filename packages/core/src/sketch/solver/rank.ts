@@ -75,7 +75,8 @@ export function rankOf(rows: EquationRows): RankResult {
     }
     let column = -1;
     for (const c of columns) if (column < 0 || Math.abs(row[c]!) > Math.abs(row[column]!)) column = c;
-    if (column < 0 || Math.abs(row[column]!) < DEPENDENT) dependent.push({ equation: r, among: [r, ...traceBack(factors, pivots)] });
+    if (column < 0 || Math.abs(row[column]!) < DEPENDENT)
+      dependent.push({ equation: r, among: [r, ...traceBack(factors, pivots)] });
     else {
       const scale = 1 / row[column]!;
       const own = columns.filter((c) => Math.abs(row[c]!) > 1e-14);

@@ -57,12 +57,16 @@ export function clashSentence(sketch: SketchStep, solution: SketchSolution): str
   if (solution.misfit) return solution.misfit.message;
   if (solution.clash.length === 0)
     return 'This sketch could not be solved from where it is drawn; undo, or drag it nearer to its dimensions.';
-  const named = solution.clash.map((id) => describeConstraint(sketch, id));
+  const named = solution.clash.slice(0, MOST_NAMED).map((id) => describeConstraint(sketch, id));
+  if (solution.clash.length > MOST_NAMED) named.push(`${solution.clash.length - MOST_NAMED} more`);
   const list = named.length > 1 ? `${named.slice(0, -1).join(', ')} and ${named.at(-1)}` : `${named[0]}`;
   return named.length > 1
     ? `${list} cannot ${named.length === 2 ? 'both' : 'all'} hold; change or remove one of them.`
     : `${list} cannot be met here; change or remove it.`;
 }
+
+/** More names than this make no sentence. */
+const MOST_NAMED = 8;
 
 const MARKS: Readonly<Record<string, string>> = {
   coincident: 'a coincidence',
