@@ -19,6 +19,10 @@ export { solvePositions, solveSketch, sketchSize, type SketchSolution } from './
 export { clashReadings, type ClashMember } from './sketch/clash.ts';
 export { freedomsIn, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';
 export { proposalSteps, settleAll, type Proposal, type SettlePlan } from './sketch/freedom/proposals.ts';
+export { addBorrowed, cutLoose, followSource } from './sketch/borrow/borrow.ts';
+export type { FlatPiece } from './sketch/borrow/project.ts';
+export { borrowedPieces } from './steps/sketch/borrow.ts';
+export { findEdge, refOfEdge } from './part/edge-names.ts';
 export { SketchDrag } from './sketch/drag.ts';
 export { SketchPen, type Anchor, type Inferred, type Place } from './sketch/draw/pen.ts';
 export * from './sketch/draw/tool.ts';

@@ -1,10 +1,11 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type BooleanKind, type BooleanSolid, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
+  KernelError, type BooleanKind, type BooleanSolid, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
   type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
+import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { describeEdges, describeFaces, isSound, measureSolid } from './describe.ts';
 import { writeStep } from './export-step.ts';
 import { extrudeLoops } from './extrude.ts';
@@ -54,6 +55,18 @@ export class OcctKernel implements SolidKernel {
 
   edges(solid: SolidHandle): EdgeFacts[] {
     return this.about(solid, describeEdges);
+  }
+
+  curves(solid: SolidHandle): EdgeCurve[] {
+    return this.about(solid, curvesOf);
+  }
+
+  section(solid: SolidHandle, frame: Frame): EdgeCurve[] {
+    return this.about(solid, (oc, scope, shape) => sectionOf(oc, scope, shape, frame));
+  }
+
+  outline(solid: SolidHandle, frame: Frame): EdgeCurve[] {
+    return this.about(solid, (oc, scope, shape) => outlineOf(oc, scope, shape, frame));
   }
 
   private about<T>(solid: SolidHandle, ask: (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) => T): T {

@@ -102,7 +102,8 @@ export class PartEvaluator {
     const numbers = Object.entries(step.constraints).map(([c, constraint]) =>
       'value' in constraint && !constraint.driven ? context.number(c) : 0,
     );
-    const key = JSON.stringify([numbers, 'face' in step.plane ? bodies.map((b) => b.key) : null]);
+    const fromBodies = 'face' in step.plane || step.borrowed !== undefined;
+    const key = JSON.stringify([numbers, fromBodies ? bodies.map((b) => b.key) : null]);
     const known = this.sketches.get(step);
     if (known?.key === key) return { bodies, sketch: known.outcome, ...(known.note ? { note: known.note } : {}) };
     const result = evaluateStep(step, context);

@@ -49,7 +49,7 @@ export interface FoundFace {
 }
 
 /** Step, role and curve of a name, without the region it capped and the number of the piece. */
-function kinOf(name: string): string {
+export function kinOf(name: string): string {
   const [step, role, detail] = name.replace(/#.*$/, '').split(':');
   return role === 'side' ? `${step}:${role}:${detail}` : `${step}:${role}`;
 }

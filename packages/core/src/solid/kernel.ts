@@ -56,6 +56,30 @@ export interface EdgeFacts {
   readonly faces: readonly number[];
 }
 
+interface EdgeEnds {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  /** Halfway by the curve's own parameter. */
+  readonly middle: Vec3;
+  /** Places along it, ends included. */
+  readonly samples: readonly Vec3[];
+}
+
+/** An edge's exact curve where it is a line, circle or ellipse (a circle has equal radii); else places along it. */
+export type EdgeCurve =
+  | (EdgeEnds & { readonly kind: 'line' | 'other' })
+  | (EdgeEnds & {
+      readonly kind: 'ellipse';
+      readonly center: Vec3;
+      /** It runs counter-clockwise about this. */
+      readonly normal: Vec3;
+      /** Direction of the first half axis. */
+      readonly along: Vec3;
+      readonly major: number;
+      readonly minor: number;
+      readonly whole: boolean;
+    });
+
 export interface SolidMeasures {
   /** mm³ */
   readonly volume: number;
@@ -114,6 +138,12 @@ export interface SolidKernel {
   isValid(solid: SolidHandle): boolean;
   faces(solid: SolidHandle): FaceFacts[];
   edges(solid: SolidHandle): EdgeFacts[];
+  /** The curves of all edges, in the order of `edges`. */
+  curves(solid: SolidHandle): EdgeCurve[];
+  /** Where a plane cuts the solid. @throws KernelError */
+  section(solid: SolidHandle, frame: Frame): EdgeCurve[];
+  /** Lines and outlines not hidden, seen straight onto the frame: already flat, x and y along it. */
+  outline(solid: SolidHandle, frame: Frame): EdgeCurve[];
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids. */
   exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;

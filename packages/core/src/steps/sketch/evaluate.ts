@@ -8,18 +8,20 @@ import { isDimension, type Constraint, type SketchGeometry } from '../../sketch/
 import { solveSketch, type SketchSolution } from '../../sketch/solve.ts';
 import { sketchDimensionNames } from '../../ledger/entries.ts';
 import type { StepContext, StepResult } from '../context.ts';
+import { withBorrowed } from './borrow.ts';
 import type { SketchStep } from './schema.ts';
 
 export function evaluateSketch(step: SketchStep, context: StepContext): StepResult {
-  const { frame, note } = supportOf(step, context);
+  const { frame, note, lost } = supportOf(step, context);
   for (const [id, c] of Object.entries(step.constraints)) if (isDimension(c) && !c.driven) context.number(id);
-  const solution = solveSketch(
-    withMembers(step, (id) => context.number(id)),
-    (id) => context.number(id),
-  );
+  const number = (id: string) => context.number(id);
+  const followed = withBorrowed(step, frame, context.bodies, context.kernel);
+  const solution = solveSketch(withMembers(followed.sketch, number), number);
   const outcome = { frame, solution, regions: findRegions(solution.geometry) };
+  if (lost) throw new SketchFailure(lost, outcome);
   if (!solution.solved) throw new SketchFailure(clashSentence(step, solution), outcome);
-  return { bodies: context.bodies, sketch: outcome, ...(note ? { note } : {}) };
+  const notes = [note, followed.note].filter(Boolean).join(' ');
+  return { bodies: context.bodies, sketch: outcome, ...(notes ? { note: notes } : {}) };
 }
 
 /** The sketch with as many members of its patterns as their counts now ask for. */
@@ -39,15 +41,18 @@ export class SketchFailure extends StepFailure {
   }
 }
 
-function supportOf(step: SketchStep, context: StepContext): { frame: Frame; note?: string } {
+/** Where the sketch lies; of a lost face, where that was when it was picked, so that the sketch can still be seen. */
+function supportOf(step: SketchStep, context: StepContext): { frame: Frame; note?: string; lost?: string } {
   if ('datum' in step.plane) return { frame: DATUM_FRAMES[step.plane.datum] };
-  const found = findFace(step.plane.face, context.bodies);
-  if (!found)
-    throw new StepFailure('The face this sketch lies on is no longer there; pick another face or plane for it.');
-  const { center, normal } = found.body.facts.faces[found.face]!;
-  if (!normal)
-    throw new StepFailure('The face this sketch lies on is no longer flat; pick another face or plane for it.');
-  const frame = frameOfFace(center, normal);
+  const { face } = step.plane;
+  const found = findFace(face, context.bodies);
+  const normal = found ? found.body.facts.faces[found.face]!.normal : null;
+  if (!found || !normal) {
+    const lost = `The face this sketch lies on is no longer ${found ? 'flat' : 'there'}; pick another face or plane for it.`;
+    if (!face.near || !face.normal) throw new StepFailure(lost);
+    return { frame: frameOfFace(face.near, face.normal), lost };
+  }
+  const frame = frameOfFace(found.body.facts.faces[found.face]!.center, normal);
   if (found.how === 'name') return { frame };
   return { frame, note: `Its face was split or replaced; it now lies on the nearest one of ${found.body.name}.` };
 }
