@@ -54,6 +54,8 @@ export { type Step, type StepKind } from './steps/schema.ts';
 export type { SketchOutcome } from './steps/context.ts';
 export * from './solid/kernel.ts';
 export { writeStl } from './exchange/stl.ts';
+export { DxfRefused, readDxf, type DxfDrawing } from './exchange/dxf-read.ts';
+export { mendGaps, takeIn } from './sketch/change/take-in.ts';
 export { StepFailure, type Body } from './part/body.ts';
 export { findFace, refOfFace, type FoundFace } from './part/face-names.ts';
 export { DATUM_FRAMES, frameOfFace, toSpace } from './part/planes.ts';

@@ -116,3 +116,23 @@ export function moveStep(part: string, id: string, to: number): Edit {
     },
   };
 }
+
+/** A sketch drawn again after itself, for another plane. What it borrowed is cut loose. */
+export function copySketch(part: string, id: string, copy: string, name: string): Edit {
+  return {
+    command: 'copy-sketch',
+    label: `Copy ${name}`,
+    run(draft) {
+      const home = partOf(draft, part);
+      const own = stepOf(draft, part, id);
+      if (own.kind !== 'sketch') refuse('Only a sketch can be copied to another plane.');
+      // Its numbers that speak of each other go on doing so within the copy.
+      const text = JSON.stringify(plain(draft).parts[part]!.steps[id]).replaceAll(`$${id}.`, `$${copy}.`);
+      const fresh = JSON.parse(text) as typeof own;
+      delete fresh.borrowed;
+      fresh.name = name;
+      home.steps[copy] = fresh;
+      home.stepOrder.splice(home.stepOrder.indexOf(id) + 1, 0, copy);
+    },
+  };
+}
