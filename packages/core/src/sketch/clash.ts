@@ -1,7 +1,6 @@
-/** Which constraints disagree, and what each would read without the others. */
-import { isDimension, type SketchGeometry } from './schema.ts';
-import { measureDimension } from './edit/measure.ts';
-import { settle, solvePositions } from './solve.ts';
+/** Which constraints disagree: the smallest set of them. */
+import type { SketchGeometry } from './schema.ts';
+import { settle } from './settle.ts';
 import { buildSystem, ConstraintMisfit } from './system.ts';
 
 /** Solves times constraints spent on looking for the smallest set; a huge sketch may get a larger one. */
@@ -50,25 +49,4 @@ export function misfitOf(
     }
   }
   return { constraint: '', message: error.message };
-}
-
-export interface ClashMember {
-  readonly constraint: string;
-  /** What its number would be if only the others held, mm or rad; null for relations, or when even they disagree. */
-  readonly without: number | null;
-}
-
-/** Each of a clashing set, with what it would read if it were only measured. */
-export function clashReadings(
-  sketch: SketchGeometry,
-  dimension: (id: string) => number,
-  clash: readonly string[],
-): ClashMember[] {
-  return clash.map((id) => {
-    const c = sketch.constraints[id]!;
-    if (!isDimension(c)) return { constraint: id, without: null };
-    const rest = { ...sketch, constraints: { ...sketch.constraints, [id]: { ...c, driven: true as const } } };
-    const solved = solvePositions(rest, dimension);
-    return { constraint: id, without: solved && measureDimension(solved, c) };
-  });
 }

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { clashReadings } from './clash.ts';
+import { clashReadings } from './clash-readings.ts';
 import { isDimension, type Constraint, type SketchGeometry } from './schema.ts';
 import { solveSketch } from './solve.ts';
 import { written } from './written.ts';

@@ -2,7 +2,7 @@
  * Dragging: from the last picture, put the held points where the pointer is and
  * move everything else as little as the constraints allow.
  */
-import { sketchSize } from './solve.ts';
+import { sketchSize } from './settle.ts';
 import { Senses } from './senses.ts';
 import { splitGroups, type Group } from './solver/groups.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';

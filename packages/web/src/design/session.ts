@@ -45,6 +45,9 @@ export const useSession = defineStore('session', () => {
   /** The dimension whose tolerance text is being written. */
   const toleranceOf = ref<string | null>(null);
 
+  /** A DXF drawing is being chosen and taken in. */
+  const readingDxf = ref(false);
+
   const inSketch = computed(() => sketching.value !== null);
 
   function openPart(id: string | null): void {
@@ -89,6 +92,7 @@ export const useSession = defineStore('session', () => {
     hoveredDimension,
     dimensionToEdit,
     toleranceOf,
+    readingDxf,
     inSketch,
     openPart,
     openSketch,

@@ -1,5 +1,5 @@
 /** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
-import type { Design, PartView } from '@helb/core';
+import type { BorrowSource, Design, FlatPiece, PartView } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
@@ -132,6 +132,16 @@ export const useEvaluation = defineStore('evaluation', () => {
     return start().exportDesign(design, format, partIds);
   }
 
+  /** What a sketch would borrow from the part, flat on its plane; a sentence when that cannot be had. */
+  async function borrow(
+    design: Design,
+    part: string,
+    step: string,
+    source: BorrowSource,
+  ): Promise<FlatPiece[] | string> {
+    return start().borrow(design, part, step, source);
+  }
+
   /** A picture from before, until the kernel has made its own. */
   function showEarlier(view: PartView): void {
     if (!parts.value.has(view.part)) parts.value = new Map(parts.value).set(view.part, markRaw(view));
@@ -143,7 +153,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     restart(null);
   }
 
-  return { parts, progress, busy, trouble, start, request, stop, exportFile, showEarlier, clear };
+  return { parts, progress, busy, trouble, start, request, stop, exportFile, borrow, showEarlier, clear };
 });
 
 function sentenceOf(error: unknown): string {

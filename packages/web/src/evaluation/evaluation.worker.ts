@@ -1,5 +1,7 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
+  borrowedPieces,
+  KernelError,
   Ledger,
   PartEvaluator,
   PartPainter,
@@ -7,6 +9,8 @@ import {
   Superseded,
   writeStl,
   type Body,
+  type BorrowSource,
+  type FlatPiece,
   type Design,
   type MeshQuality,
   type PartOutcome,
@@ -140,7 +144,24 @@ async function exportDesign(design: Design, format: 'step' | 'stl', parts: reado
   return Comlink.transfer(bytes, [bytes.buffer]);
 }
 
+/** What a sketch would borrow from the bodies before it; a sentence when that is not to be had. */
+async function borrow(design: Design, part: string, step: string, source: BorrowSource): Promise<FlatPiece[] | string> {
+  const { kernel, evaluator } = await ready;
+  try {
+    const outcome = await evaluator.evaluate(design, new Ledger(design), part);
+    const at = outcome.steps.findIndex((s) => s.id === step);
+    const frame = outcome.steps[at]?.sketch?.frame;
+    if (!frame) return 'This sketch has no plane yet; pick one for it first.';
+    const pieces = borrowedPieces(source, frame, outcome.steps[at - 1]?.bodies ?? [], kernel);
+    return pieces ?? 'This edge is no longer there.';
+  } catch (error) {
+    if (error instanceof KernelError) return error.message;
+    throw error;
+  }
+}
+
 const api = {
+  borrow,
   /** Resolves true when done, false when a newer request took over. */
   evaluate,
   exportDesign,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton } from '@headlessui/vue';
-import { moveStep, type Step } from '@helb/core';
+import { copySketch, moveStep, newId, type Step } from '@helb/core';
 import { IconDots } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -12,9 +12,19 @@ const props = defineProps<{ part: string; stepId: string; step: Step; index: num
 const emit = defineEmits<{ open: [] }>();
 const design = useDesign();
 const session = useSession();
-const { removeStep, setSuppressed } = useVerbs();
+const { removeStep, setSuppressed, freshName } = useVerbs();
 
 const move = (to: number) => (session.notice = design.edit(moveStep(props.part, props.stepId, to)));
+
+/** The copy stands after its original and asks for its plane. */
+function copy(): void {
+  const id = newId('s');
+  session.notice = design.edit(copySketch(props.part, props.stepId, id, freshName('Sketch')));
+  if (session.notice !== null) return;
+  session.leaveSketch();
+  session.picks = [];
+  session.pickingFor = { step: id, slot: 'plane' };
+}
 
 const items = computed(() => [
   { label: props.step.kind === 'sketch' ? 'Open the sketch' : 'Edit', run: () => emit('open') },
@@ -24,6 +34,7 @@ const items = computed(() => [
   },
   ...(props.index > 0 ? [{ label: 'Move up', run: () => move(props.index - 1) }] : []),
   ...(props.last ? [] : [{ label: 'Move down', run: () => move(props.index + 1) }]),
+  ...(props.step.kind === 'sketch' ? [{ label: 'Copy to another plane', run: copy }] : []),
   { label: 'Delete', run: () => removeStep(props.stepId) },
 ]);
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What lies over the stage while a sketch is open: numbers, marks, the stroke being drawn. */
+import type { RegionMap, Vec2 } from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { regionsFor } from '../stage/visible-sketches.ts';
@@ -48,7 +49,9 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number): vo
   };
   paintGrid(ctx, map, width, height);
   if (Object.keys(sketch.curves).length <= MOST_REGIONS_WHILE_DRAWING) {
-    for (const region of regionsFor(sketch).regions) fillLoops(ctx, region.loops, map, 'rgba(17,75,82,0.07)');
+    const found = regionsFor(sketch);
+    for (const region of found.regions) fillLoops(ctx, region.loops, map, 'rgba(17,75,82,0.07)');
+    if (!session.tool) paintGaps(ctx, found);
   }
   paintAxes(ctx, map, width, height, state);
   paintSketch(ctx, sketch, map, state);
@@ -57,6 +60,21 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number): vo
     paintDimension(ctx, drawing, lit ? INKS.signal : INKS.dimension);
   }
   paintStroke(ctx);
+}
+
+/** Ends in the open, and ends that nearly meet: a small ring round each, a double one round a gap. */
+function paintGaps(ctx: CanvasRenderingContext2D, { openEnds, gaps }: RegionMap): void {
+  ctx.setLineDash([]);
+  ctx.lineWidth = 1;
+  ctx.strokeStyle = INKS.clashing;
+  const ring = (at: Vec2, radius: number) => {
+    const [x, y] = props.map.toPixel(at);
+    ctx.beginPath();
+    ctx.arc(x, y, radius, 0, 2 * Math.PI);
+    ctx.stroke();
+  };
+  for (const end of openEnds) ring(end, 7);
+  for (const { from, to } of gaps) ring([(from[0] + to[0]) / 2, (from[1] + to[1]) / 2], 11);
 }
 
 /** The stroke being drawn, as a click would make it; or the change under way. */

@@ -8,12 +8,13 @@ import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useBorrowing, type BorrowKind } from './borrowing.ts';
 import { pointNear } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export type ClickChange = 'trim' | 'extend' | 'split' | 'round corner' | 'bevel corner';
 export type FormChange = 'offset' | 'mirror' | 'linear pattern' | 'circular pattern' | 'move';
-export type ChangeKind = ClickChange | FormChange;
+export type ChangeKind = ClickChange | FormChange | BorrowKind;
 
 export interface ChangeField {
   readonly name: string;
@@ -28,6 +29,9 @@ const FIELDS: Readonly<Record<ChangeKind, readonly ChangeField[]>> = {
   split: [],
   'round corner': [length('radius', '5')],
   'bevel corner': [length('length', '3')],
+  borrow: [],
+  'borrow section': [],
+  'borrow silhouette': [],
   offset: [length('distance', '5')],
   mirror: [],
   'linear pattern': [
@@ -48,7 +52,9 @@ const FIELDS: Readonly<Record<ChangeKind, readonly ChangeField[]>> = {
   ],
 };
 
-const CLICKS: readonly ChangeKind[] = ['trim', 'extend', 'split', 'round corner', 'bevel corner'];
+const CLICKS: readonly ChangeKind[] = [
+  'trim', 'extend', 'split', 'round corner', 'bevel corner', 'borrow', 'borrow section', 'borrow silhouette',
+]; // prettier-ignore
 
 export const CHANGE_HINTS: Readonly<Record<ChangeKind, string>> = {
   trim: 'Click the piece to take away',
@@ -56,6 +62,9 @@ export const CHANGE_HINTS: Readonly<Record<ChangeKind, string>> = {
   split: 'Click where to split',
   'round corner': 'Click corners to round',
   'bevel corner': 'Click corners to bevel',
+  borrow: 'Click an edge, the end of one, or a face of the part',
+  'borrow section': 'Click a body: where the plane cuts it is taken',
+  'borrow silhouette': 'Click a body: its outline is taken',
   offset: 'Offset what is picked; Enter keeps it',
   mirror: 'Click the line to mirror across',
   'linear pattern': 'Click a line to repeat along, or keep the x axis; Enter keeps it',
@@ -70,6 +79,7 @@ export function useChanging(
 ) {
   const design = useDesign();
   const session = useSession();
+  const borrowing = useBorrowing(change);
   const of = shallowRef<readonly string[]>([]);
   const support = ref<string | null>(null);
   const texts = ref<Record<string, string>>({});
@@ -216,6 +226,11 @@ export function useChanging(
         if (corner) turnCorner(corner);
         return;
       }
+      case 'borrow':
+      case 'borrow section':
+      case 'borrow silhouette':
+        void borrowing.click(kind.value, x, y);
+        return;
       case 'mirror':
         if (entity) {
           support.value = entity;
@@ -261,7 +276,22 @@ export function useChanging(
     session.entities = [...new Set(curves.flatMap((c) => chainOf(sketch, c)))];
   }
 
-  return { kind, fields, atClick, of, support, texts, reversed, numbers, preview, begin, keep, click, pickChain };
+  return {
+    kind,
+    fields,
+    atClick,
+    of,
+    support,
+    texts,
+    reversed,
+    numbers,
+    preview,
+    begin,
+    keep,
+    click,
+    pickChain,
+    borrowing,
+  };
 }
 
 export type Changing = ReturnType<typeof useChanging>;

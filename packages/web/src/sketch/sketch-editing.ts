@@ -1,13 +1,15 @@
 /** The open sketch: its solved picture, and what pointer and keys do to it. */
 import {
-  BUILT_IN, constraintOf, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
+  BUILT_IN, constraintOf, cutLoose, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, mendGaps, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
   type Place, type Reading, type SketchGeometry, type SketchSolution, type SketchStep,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useClashOffer } from './clash-offer.ts';
+import { regionsFor } from '../stage/visible-sketches.ts';
 import { useChanging } from './changing.ts';
 import { useDrawing } from './drawing.ts';
 import { entitiesInBox, entityAt } from './hit.ts';
@@ -19,13 +21,28 @@ export function useSketchEditing() {
   const design = useDesign();
   const session = useSession();
   const clash = useClashOffer();
+  const evaluation = useEvaluation();
 
-  const step = computed<SketchStep | null>(() => {
+  const stored = computed<SketchStep | null>(() => {
     const found =
       session.activePart && session.sketching
         ? design.design?.parts[session.activePart]?.steps[session.sketching]
         : null;
     return found?.kind === 'sketch' ? found : null;
+  });
+  /** The sketch with what it borrows where the part now has it. */
+  const step = computed<SketchStep | null>(() => {
+    if (!stored.value?.borrowed) return stored.value;
+    const seen = evaluation.parts.get(session.activePart!)?.steps.find((s) => s.id === session.sketching)
+      ?.sketch?.geometry;
+    const moved = seen ? movedLoans(stored.value, seen) : null;
+    return moved
+      ? {
+          ...stored.value,
+          points: { ...stored.value.points, ...moved.points },
+          curves: { ...stored.value.curves, ...moved.curves },
+        }
+      : stored.value;
   });
 
   /** Value of a dimension in mm or rad. @throws when it has none */
@@ -70,7 +87,14 @@ export function useSketchEditing() {
   function change(label: string, run: (sketch: SketchGeometry) => void): boolean {
     if (!session.activePart || !session.sketching) return false;
     clash.drop();
-    session.notice = design.edit(editSketch(session.activePart, session.sketching, label, run));
+    const moved = step.value !== stored.value && step.value ? movedLoans(stored.value!, step.value) : null;
+    const edit = editSketch(session.activePart, session.sketching, label, (sketch) => {
+      // What is borrowed moves along with the first edit after its source moved.
+      if (moved) Object.assign(sketch.points, moved.points);
+      if (moved) Object.assign(sketch.curves, moved.curves);
+      run(sketch);
+    });
+    session.notice = design.edit(edit);
     if (session.notice !== null && step.value) clash.consider(step.value, label, run);
     return session.notice === null;
   }
@@ -183,6 +207,21 @@ export function useSketchEditing() {
     });
   }
 
+  /** Let picked borrowed geometry go its own way. */
+  function cutPickedLoose(): void {
+    const picked = [...session.entities];
+    change('Cut loose', (sketch) => cutLoose(sketch, picked));
+  }
+
+  /** Ends that nearly meet, made one. */
+  function mend(): void {
+    if (!geometry.value) return;
+    const { gaps } = regionsFor(geometry.value);
+    let mended = 0;
+    if (change('Close the gaps', (sketch) => (mended = mendGaps(sketch, gaps))))
+      toast(`Closed ${mended} ${mended === 1 ? 'gap' : 'gaps'}.`);
+  }
+
   /** A dimension that only tells what it measures, or holds it again at what it reads. */
   function switchDriven(id: string): void {
     change('Switch a dimension', (sketch) => {
@@ -236,11 +275,27 @@ export function useSketchEditing() {
 
   return {
     step, solution, geometry, hovered, position, allMarks, readings, clashing, borrowed, dimensions, box, drawing, changing, preview,
-    numberOf, move, press, release, apply, removePicked, toggleConstruction, switchDriven, setTolerance, change,
+    numberOf, move, press, release, apply, removePicked, toggleConstruction, switchDriven, setTolerance, cutPickedLoose, mend, change,
   }; // prettier-ignore
 }
 
 export type SketchEditing = ReturnType<typeof useSketchEditing>;
+
+/** Borrowed points and curves that stand elsewhere in `seen`; null when all are in place. */
+function movedLoans(sketch: SketchGeometry, seen: SketchGeometry): Pick<SketchGeometry, 'points' | 'curves'> | null {
+  const points: SketchGeometry['points'] = {};
+  const curves: SketchGeometry['curves'] = {};
+  for (const id of Object.values(sketch.borrowed ?? {}).flatMap((b) => b.of)) {
+    const [p, q] = [sketch.points[id], seen.points[id]];
+    if (p && q && Math.hypot(p[0] - q[0], p[1] - q[1]) > 1e-9) points[id] = [q[0], q[1]];
+    const [c, d] = [sketch.curves[id], seen.curves[id]];
+    if (c?.kind === 'circle' && d?.kind === 'circle' && Math.abs(c.radius - d.radius) > 1e-9)
+      curves[id] = { ...c, radius: d.radius };
+    if (c && d && 'minor' in c && 'minor' in d && Math.abs(c.minor - d.minor) > 1e-9)
+      curves[id] = { ...c, minor: d.minor };
+  }
+  return Object.keys(points).length + Object.keys(curves).length > 0 ? { points, curves } : null;
+}
 
 /** Write a dragged picture into the sketch. */
 export function takeOver(sketch: SketchGeometry, moved: SketchGeometry): void {

@@ -68,6 +68,26 @@ watch([width, height, scene], () => {
   if (!fitted) fit(false);
 });
 
+// Borrowing looks through the sketch at the bodies behind it.
+watch(scene, (now) =>
+  props.editing.changing.borrowing.look(
+    now && {
+      hit: (x, y) => now.hitAt(x, y),
+      body: (id) => bodies.value.find((b) => b.id === id),
+      pixelOf: (p) => now.pixelOf(p),
+    },
+  ),
+);
+/** While borrowing, what a click would take lights up. */
+function hoverBehind(x: number, y: number): void {
+  const now = scene.value;
+  if (!now) return;
+  const borrowing = session.changing?.startsWith('borrow') ?? false;
+  if (borrowing || litBehind) now.light([], borrowing ? now.hitAt(x, y) : null);
+  litBehind = borrowing;
+}
+let litBehind = false;
+
 let fitted = false;
 /** The part shown last; a new one is fitted into view when it first appears. */
 let shownPart: string | null = null;
@@ -169,6 +189,7 @@ function onMove(event: PointerEvent): void {
   const p = at(event);
   if (session.inSketch) {
     if (sketchMap.value) props.editing.move(sketchMap.value, ...p, event.altKey);
+    hoverBehind(...p);
   } else if (event.buttons === 0) picking.hover(...p);
 }
 

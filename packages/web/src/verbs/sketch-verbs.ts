@@ -7,6 +7,7 @@ import type { ChangeKind } from '../sketch/changing.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import { MARKS } from '../sketch/constraint-marks.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { regionsFor } from '../stage/visible-sketches.ts';
 import type { Verb } from './verbs.ts';
 
 /** Relations that stand in the verb line itself; what else fits is in the list. */
@@ -66,12 +67,21 @@ export function useSketchVerbs(editing: SketchEditing) {
     run: () => editing.changing.begin(kind),
   });
 
+  const gaps = computed(() => (editing.geometry.value ? regionsFor(editing.geometry.value).gaps.length : 0));
+
   const plain = computed<Verb[]>(() => [
     begin('trim', 'Trim', 'T'),
     begin('extend', 'Extend', 'E'),
     begin('split', 'Split'),
     begin('round corner', 'Round corners', 'o'),
     begin('bevel corner', 'Bevel corners'),
+    begin('borrow', 'Borrow edges and faces', 'w'),
+    begin('borrow section', 'Borrow a section'),
+    begin('borrow silhouette', 'Borrow an outline'),
+    { id: 'dxf', label: 'Read a DXF drawing', run: () => (session.readingDxf = true) },
+    ...(gaps.value > 0
+      ? [{ id: 'mend', label: `Close ${gaps.value} ${gaps.value === 1 ? 'gap' : 'gaps'}`, run: () => editing.mend() }]
+      : []),
     { id: 'paste', label: 'Paste', key: 'Ctrl V', run: () => void pasteCopied(editing) },
   ]);
 
@@ -94,6 +104,9 @@ export function useSketchVerbs(editing: SketchEditing) {
             begin('move', 'Move, turn, scale'),
             { id: 'copy', label: 'Copy', key: 'Ctrl C', run: () => void copyPicked(editing) },
           ]
+        : []),
+      ...(session.entities.some((e) => editing.borrowed.value.has(e))
+        ? [{ id: 'cut-loose', label: 'Cut loose from the part', run: () => editing.cutPickedLoose() }]
         : []),
       ...(curve ? [{ id: 'chain', label: 'Pick the whole chain', run: () => editing.changing.pickChain() }] : []),
       { id: 'delete', label: 'Delete', key: 'Del', run: () => editing.removePicked() },

@@ -197,5 +197,6 @@ export function useVerbs() {
     newPart,
     removeStep,
     setSuppressed,
+    freshName,
   };
 }

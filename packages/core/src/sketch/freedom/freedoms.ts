@@ -9,7 +9,7 @@ import { splitGroups, type Group } from '../solver/groups.ts';
 import { rankOf } from '../solver/rank.ts';
 import type { System } from '../system.ts';
 import { buildSystem } from '../system.ts';
-import { sketchSize } from '../solve.ts';
+import { sketchSize } from '../settle.ts';
 import { describeMotion, partsOf, type MotionKind, type SketchPart } from './names.ts';
 
 export interface Freedom {

@@ -9,7 +9,8 @@ import {
   type DimensionConstraint,
   type SketchGeometry,
 } from '../schema.ts';
-import { sketchSize, solvePositions, solveSketch } from '../solve.ts';
+import { sketchSize } from '../settle.ts';
+import { solvePositions, solveSketch } from '../solve.ts';
 import { freedomsIn, movedBy, type Freedom } from './freedoms.ts';
 
 export interface Proposal {

@@ -1,6 +1,6 @@
 /** All closed regions of a sketch, nested and overlapping, each with an identity that survives edits. */
 import type { RegionRef, SketchGeometry } from '../schema.ts';
-import { sketchSize } from '../solve.ts';
+import { sketchSize } from '../settle.ts';
 import { arrange, type Arrangement, type HalfEdge } from './arrange.ts';
 import { isInside, loopOf, pointInside, type Loop } from './loop.ts';
 import { distance, pointAt, primitivesOf, type Vec2 } from './primitives.ts';

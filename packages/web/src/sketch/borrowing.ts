@@ -1,0 +1,71 @@
+/** Taking edges, faces and outlines of the part into the open sketch. */
+import { addBorrowed, refOfEdge, type BodyView, type BorrowSource, type SketchGeometry } from '@helb/core';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import type { Hit } from '../stage/scene.ts';
+
+/** What the stage can say about the bodies behind a sketch. */
+export interface BodiesBehind {
+  hit(x: number, y: number): Hit | null;
+  body(id: string): BodyView | undefined;
+  pixelOf(p: readonly [number, number, number]): [number, number];
+}
+
+export type BorrowKind = 'borrow' | 'borrow section' | 'borrow silhouette';
+const VERTEX_REACH_PX = 9;
+
+export function useBorrowing(change: (label: string, run: (sketch: SketchGeometry) => void) => boolean) {
+  const design = useDesign();
+  const session = useSession();
+  const evaluation = useEvaluation();
+  let behind: BodiesBehind | null = null;
+
+  /** The stage says what lies behind the sketch. */
+  function look(through: BodiesBehind | null): void {
+    behind = through;
+  }
+
+  function sourceAt(kind: BorrowKind, x: number, y: number): BorrowSource | null {
+    const hit = behind?.hit(x, y);
+    const body = hit && behind?.body(hit.body);
+    if (!hit || !body) return null;
+    if (kind === 'borrow section') return { kind: 'section', body: body.id };
+    if (kind === 'borrow silhouette') return { kind: 'silhouette', body: body.id };
+    if (hit.kind === 'face')
+      return { kind: 'face', face: body.faceNames[hit.index]!, near: [...body.faces[hit.index]!.center] };
+    const { edgePoints, edgeRanges } = body.mesh;
+    const [first, count] = [edgeRanges[hit.index * 2]!, edgeRanges[hit.index * 2 + 1]!];
+    const at = (i: number): [number, number, number] => [
+      edgePoints[i * 3]!,
+      edgePoints[i * 3 + 1]!,
+      edgePoints[i * 3 + 2]!,
+    ];
+    const edge = refOfEdge(body.faceNames, body.edges[hit.index]!.faces, at(first + (count >> 1)));
+    for (const [end, p] of [
+      ['from', at(first)],
+      ['to', at(first + count - 1)],
+    ] as const) {
+      const [px, py] = behind!.pixelOf(p);
+      if (Math.hypot(px - x, py - y) < VERTEX_REACH_PX) return { kind: 'vertex', edge, end };
+    }
+    return { kind: 'edge', edge };
+  }
+
+  async function click(kind: BorrowKind, x: number, y: number): Promise<void> {
+    const source = sourceAt(kind, x, y);
+    if (!source) {
+      session.notice = 'There is no edge or face of the part here; click one that shows behind the sketch.';
+      return;
+    }
+    const { activePart: part, sketching: step } = session;
+    if (!part || !step || !design.design) return;
+    const pieces = await evaluation.borrow(design.design, part, step, source);
+    if (session.sketching !== step) return;
+    if (typeof pieces === 'string') session.notice = pieces;
+    else if (pieces.length === 0) session.notice = 'Nothing of this can be seen on the sketch’s plane.';
+    else change('Borrow from the part', (sketch) => void addBorrowed(sketch, source, pieces));
+  }
+
+  return { look, click };
+}
