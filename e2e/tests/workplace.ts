@@ -123,4 +123,56 @@ export class Workplace {
     await field.fill(expression);
     await field.press('Enter');
   }
+
+  /** A new design with an empty sketch open on the floor plane. */
+  async newSketch(name: string): Promise<void> {
+    await this.newDesign(name);
+    await this.page.getByRole('button', { name: 'floor plane' }).click();
+    await this.viewSettled();
+  }
+
+  /** Escape until no drawing tool is in hand. */
+  async putDown(): Promise<void> {
+    const inHand = this.page.getByRole('toolbar', { name: 'Verbs' }).locator('[aria-pressed="true"]');
+    while ((await inHand.count()) > 0) await this.page.keyboard.press('Escape');
+  }
+
+  /** Draw with a tool from the list, click by click. */
+  async draw(tool: string, ...clicks: [number, number][]): Promise<void> {
+    await this.putDown();
+    await this.page.keyboard.press('Space');
+    await this.page.getByLabel('Find a verb').fill(tool);
+    await this.page
+      .getByRole('option', { name: new RegExp(`^${tool}( |$)`, 'i') })
+      .first()
+      .click();
+    for (const [u, v] of clicks) await this.click(u, v);
+  }
+
+  /** Something from the Change menu. */
+  async change(name: string): Promise<void> {
+    await this.verb('Change').click();
+    await this.page.getByRole('menuitem', { name: new RegExp(`^${name}`) }).click();
+  }
+
+  /** Pick entities at these places, then give the first dimension that fits this value. */
+  async dimension(value: string, ...places: [number, number][]): Promise<void> {
+    await this.putDown();
+    for (const [u, v] of places) await this.click(u, v);
+    await this.page.keyboard.press('d');
+    const field = this.stage().getByRole('textbox');
+    await field.fill(value);
+    await field.press('Enter');
+    await expect(field).toHaveCount(0);
+  }
+
+  /** Take the proposed set that settles the open sketch. */
+  async settleAll(): Promise<void> {
+    await this.putDown();
+    const show = this.page.getByRole('button', { name: 'Show freedoms' });
+    if (await show.isVisible()) await show.click();
+    await this.page.getByRole('button', { name: 'Settle all' }).click();
+    await expect(this.page.getByText('Together these settle the sketch')).toBeVisible();
+    await this.page.getByRole('button', { name: 'Add these' }).click();
+  }
 }

@@ -268,11 +268,12 @@ export function useChanging(
     });
   }
 
-  /** Take in all that hangs together with what is picked. */
-  function pickChain(): void {
+  /** Pick all that hangs together, end to end, with what is picked or pointed at. */
+  function pickChain(from: readonly (string | null)[] = session.entities): void {
     const sketch = geometry.value;
-    if (!sketch) return;
-    const curves = session.entities.filter((e) => e in sketch.curves);
+    if (!sketch || session.tool || session.changing) return;
+    const curves = from.filter((e) => e !== null && e in sketch.curves) as string[];
+    if (curves.length === 0) return;
     session.entities = [...new Set(curves.flatMap((c) => chainOf(sketch, c)))];
   }
 

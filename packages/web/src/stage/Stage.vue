@@ -221,7 +221,7 @@ defineExpose({ fit });
     @pointermove="onMove"
     @pointerup="onUp"
     @pointerleave="picking.leave"
-    @dblclick="session.inSketch && editing.changing.pickChain()"
+    @dblclick="session.inSketch && editing.changing.pickChain([editing.hovered.value])"
   >
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
     <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />

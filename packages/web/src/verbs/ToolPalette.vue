@@ -3,7 +3,7 @@
 import { Menu, MenuButton } from '@headlessui/vue';
 import { TOOL_FAMILIES, type DrawTool } from '@helb/core';
 import { IconChevronDown } from '@tabler/icons-vue';
-import { ref } from 'vue';
+import { ref, watch } from 'vue';
 import { useSession } from '../design/session.ts';
 import ActionItems from '../fields/ActionItems.vue';
 import { iconOf } from '../sketch/tool-icons.ts';
@@ -11,8 +11,19 @@ import { iconOf } from '../sketch/tool-icons.ts';
 const session = useSession();
 const front = ref(TOOL_FAMILIES.map((family) => family[0]!));
 
-function take(i: number, tool: DrawTool): void {
-  front.value[i] = tool;
+// A tool taken from the list or by its key comes to the front, too.
+watch(
+  () => session.tool,
+  (name) => {
+    TOOL_FAMILIES.forEach((family, i) => {
+      const found = family.find((t) => t.name === name);
+      if (found) front.value[i] = found;
+    });
+  },
+  { immediate: true },
+);
+
+function take(tool: DrawTool): void {
   session.entities = [];
   session.tool = session.tool === tool.name ? null : tool.name;
 }
@@ -22,7 +33,7 @@ const items = (i: number) =>
   TOOL_FAMILIES[i]!.map((tool) => ({
     label: label(tool),
     ...(tool.key ? { key: tool.key } : {}),
-    run: () => take(i, tool),
+    run: () => take(tool),
   }));
 </script>
 
@@ -35,7 +46,7 @@ const items = (i: number) =>
         :aria-pressed="session.tool === tool.name"
         :aria-label="label(tool)"
         :title="tool.key ? `${label(tool)}  ${tool.key}` : label(tool)"
-        @click="take(i, tool)"
+        @click="take(tool)"
       >
         <svg
           viewBox="0 0 20 20"

