@@ -50,10 +50,7 @@ test('a DXF drawing is read by layers, its nearly meeting ends made one', async 
   await expect(w.caption()).toContainText('30 × 20 × 10 mm');
 });
 
-test('an edge borrowed from the part follows it; a chain is picked by a double click', async ({
-  page,
-  workplace: w,
-}) => {
+test('an edge borrowed from the part follows it', async ({ page, workplace: w }) => {
   await w.newSketch('Lender');
   await w.draw('Centred rectangle', [0, 0]);
   await w.point(20, 15);
@@ -63,23 +60,38 @@ test('an edge borrowed from the part follows it; a chain is picked by a double c
   await page.keyboard.press('Enter');
   await w.putDown();
   await page.keyboard.press('x');
+  await page.getByLabel('Extrude 1: distance').press('Enter');
   await page.keyboard.press('Enter');
-  await page.keyboard.press('Escape');
   await expect(w.caption()).toContainText('60 × 40 × 10 mm');
   await w.clickStage(0.5, 0.45);
   await page.keyboard.press('k');
   await w.viewSettled();
   await w.change('Borrow edges and faces');
-  await w.click(30, 0);
+  await w.click(30, 5);
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Borrow from the part');
   await expect(w.step('Sketch 2')).toContainText('settled');
   await page.getByRole('button', { name: 'Done' }).click();
-  await w.draw('Circle', [20, 5]);
-  await w.point(24, 5);
+  await w.draw('Circle', [18, 6]);
+  await w.point(22, 6);
   await page.keyboard.type('8');
   await page.keyboard.press('Enter');
   await w.putDown();
-  await w.dimension('9', [20, 5], [30, -10]);
-  await w.dimension('0', [20, 5], [-10, 0]).catch(() => undefined);
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+  await w.dimension('9', [18, 6], [30, -12]);
+  await page.keyboard.press('Enter');
+
+  await test.step('when the plate grows, the edge and what hangs on it go along', async () => {
+    await w.setInLedger('part_1.sketch_1.width', '80');
+    await expect(w.caption()).toContainText('80 × 40 × 10 mm');
+    await w
+      .step('Sketch 2')
+      .getByRole('button', { name: /a face/ })
+      .first()
+      .waitFor();
+    await w.step('Sketch 2').getByRole('button', { name: 'More for Sketch 2' }).click();
+    await page.getByRole('menuitem', { name: 'Open the sketch' }).click();
+    await w.viewSettled();
+    await w.click(31, 10);
+    await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('1 picked');
+    await w.verb(/^Diameter/).waitFor();
+  });
 });
