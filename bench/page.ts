@@ -2,6 +2,8 @@
 import { chromium } from '@playwright/test';
 import { HelbServer } from '../e2e/helb-server.ts';
 import config from '../e2e/playwright.config.ts';
+import { emptyDesign, emptyPart } from '@helb/core';
+import { truss } from '../packages/core/src/sketch/sample-families.ts';
 import { report } from './measure.ts';
 
 const RUNS = 5;
@@ -44,10 +46,92 @@ try {
     longest.push(Math.max(0, ...(await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks))));
     await page.close();
   }
+  await dragRate(projects[0]!.id);
   report('page', 'first picture of the demo, median', RUNS, median(first), 'ms');
   report('page', 'first picture of the demo, worst', RUNS, Math.max(...first), 'ms');
   report('page', 'longest task on the page while evaluating, median', RUNS, median(longest), 'ms');
 } finally {
   await browser.close();
   await helb.stop();
+}
+
+/** Dragging in a sketch of 300 constraints: time from frame to frame while the pointer moves. */
+async function dragRate(project: string): Promise<void> {
+  const { constraints, ...rest } = truss(149);
+  // One member is let go, so that there is something to drag.
+  const { d0_1: _, ...held } = constraints;
+  const sketch = { kind: 'sketch', name: 'Truss', plane: { datum: 'floor' }, ...rest, constraints: held };
+  const part = { ...emptyPart('Truss'), steps: { s: sketch }, stepOrder: ['s'] };
+  const design = { ...emptyDesign('Drag'), parts: { p: part }, partOrder: ['p'] };
+  const made = await fetch(`${helb.url}/api/projects/${project}/designs`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(design),
+  });
+  const { id } = (await made.json()) as { id: string };
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${helb.url}/designs/${id}`);
+  await page.locator('[data-step=Truss]').getByRole('button', { name: 'the floor plane' }).waitFor();
+  await page
+    .locator('[data-step=Truss]')
+    .getByRole('button', { name: /More for/ })
+    .click();
+  await page.getByRole('menuitem', { name: 'Open the sketch' }).click();
+  await page.waitForTimeout(3000);
+  const stage = page.getByTestId('stage');
+  const [ox, oy, scale] = (await stage.getAttribute('data-plane'))!.split(' ').map(Number) as [number, number, number];
+  const box = (await stage.boundingBox())!;
+  const [x, y] = [box.x + ox + 5 * scale, box.y + oy - 5 * Math.sqrt(3) * scale];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.evaluate(() => {
+    const times: number[] = [];
+    (window as unknown as { frames: number[] }).frames = times;
+    const tick = (now: number) => {
+      times.push(now);
+      requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  });
+  const devtools = await page.context().newCDPSession(page);
+  await devtools.send('Performance.enable');
+  const busy = async () =>
+    (await devtools.send('Performance.getMetrics')).metrics.find((m) => m.name === 'TaskDuration')!.value * 1000;
+  const before = await busy();
+  for (let i = 0; i < 240; i++) {
+    await page.mouse.move(x + 30 * Math.sin(i / 12), y + 10 * Math.cos(i / 9));
+    await page.waitForTimeout(8);
+  }
+  const times = await page.evaluate(() => (window as unknown as { frames: number[] }).frames);
+  const spent = (await busy()) - before;
+  await page.mouse.up();
+  const gaps = times.slice(1).map((t, i) => t - times[i]!);
+  const at = (share: number) => [...gaps].sort((a, b) => a - b)[Math.floor(share * (gaps.length - 1))]!;
+  const size = Object.keys(held).length;
+  report('page', 'frames a second while dragging', size, (1000 * gaps.length) / (times.at(-1)! - times[0]!), '1/s');
+  report('page', 'time between frames while dragging, median', size, at(0.5), 'ms');
+  report('page', 'time between frames while dragging, p95', size, at(0.95), 'ms');
+  // Without a graphics card the browser itself needs long to put a frame together; this is the page's own share.
+  report('page', 'work of the page a frame while dragging', size, spent / gaps.length, 'ms');
+  await page.setContent('<canvas width="692" height="597"></canvas>');
+  const empty = await page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const ctx = document.querySelector('canvas')!.getContext('2d', { willReadFrequently: true })!;
+        const start = performance.now();
+        let frames = 0;
+        const tick = (now: number) => {
+          ctx.clearRect(0, 0, 692, 597);
+          ctx.fillRect(frames % 600, 100, 40, 40);
+          if (now - start > 2000) done((1000 * frames) / (now - start));
+          else {
+            frames++;
+            requestAnimationFrame(tick);
+          }
+        };
+        requestAnimationFrame(tick);
+      }),
+  );
+  report('page', 'frames a second of an empty canvas in this browser', size, empty, '1/s');
+  await page.close();
 }

@@ -11,6 +11,7 @@ import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
 
 const props = defineProps<{ id: string; drawing: DimensionDrawing; map: PlaneMap; editing: SketchEditing }>();
+const emit = defineEmits<{ text: [text: string] }>();
 const design = useDesign();
 const session = useSession();
 const { commit, make } = useDimensionEdit();
@@ -36,6 +37,8 @@ const text = computed(() => {
   const plain = `${prefix}${number}${kind === 'angle' ? '°' : ''}${suffix}`;
   return `${c.driven ? `(${plain})` : plain}${c.tolerance ? ` ${c.tolerance}` : ''}`;
 });
+
+watch(text, (now) => emit('text', now), { immediate: true });
 
 watch(
   () => session.dimensionToEdit,

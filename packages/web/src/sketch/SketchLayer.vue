@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** What lies over the stage while a sketch is open: numbers, marks, the stroke being drawn. */
-import type { RegionMap, Vec2 } from '@helb/core';
+import { isDimension, type RegionMap, type SketchGeometry, type Vec2 } from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { regionsFor } from '../stage/visible-sketches.ts';
 import { MARKS, markPlaces } from './constraint-marks.ts';
 import DimensionLabel from './DimensionLabel.vue';
-import { layoutDimension, paintDimension } from './dimension-layout.ts';
+import { layoutDimension, paintDimension, paintNumber, type DimensionDrawing } from './dimension-layout.ts';
 import DrawFields from './DrawFields.vue';
 import { fillLoops, INKS, paintAxes, paintGrid, paintSketch, traceCurve, type SketchState } from './painter.ts';
 import type { PlaneMap } from './plane-map.ts';
@@ -15,13 +15,25 @@ import type { SketchEditing } from './sketch-editing.ts';
 const props = defineProps<{ editing: SketchEditing; map: PlaneMap; width: number }>();
 const session = useSession();
 
-const drawings = computed(() => {
-  const sketch = props.editing.geometry.value;
-  if (!sketch) return [];
-  return props.editing.dimensions.value.flatMap(({ id, constraint }) => {
-    const drawing = layoutDimension(sketch, constraint, props.map);
-    return drawing ? [{ id, constraint, drawing }] : [];
+/** Something is being dragged or shown moving. */
+const moving = computed(() => props.editing.preview.value !== null);
+
+interface Drawn {
+  readonly id: string;
+  readonly drawing: DimensionDrawing;
+}
+
+function drawn(sketch: SketchGeometry): Drawn[] {
+  return Object.entries(sketch.constraints).flatMap(([id, c]) => {
+    const drawing = isDimension(c) ? layoutDimension(sketch, c, props.map) : null;
+    return drawing ? [{ id, drawing }] : [];
   });
+}
+
+/** Numbers as things to click stand still while something moves; the canvas shows them meanwhile. */
+const drawings = computed<Drawn[]>((before) => {
+  if (moving.value) return before ?? [];
+  return props.editing.geometry.value ? drawn(props.editing.geometry.value) : [];
 });
 const marks = computed(() => {
   const sketch = props.editing.geometry.value;
@@ -34,7 +46,21 @@ const marks = computed(() => {
       : [];
 });
 
-const MOST_REGIONS_WHILE_DRAWING = 300;
+/** While something moves, regions are found anew only where that takes less than this. */
+const MOVING_REGIONS_MS = 3;
+let regionsCost = 0;
+
+function timedRegions(sketch: SketchGeometry): RegionMap {
+  const start = performance.now();
+  const found = regionsFor(sketch);
+  // A remembered answer costs nothing and says nothing of the next one.
+  const cost = performance.now() - start;
+  if (cost > 0.3) regionsCost = cost;
+  return found;
+}
+
+/** The numbers as last written, for the canvas. */
+const texts = new Map<string, string>();
 
 function paint(ctx: CanvasRenderingContext2D, width: number, height: number): void {
   const { editing, map } = props;
@@ -48,16 +74,17 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number): vo
     borrowed: editing.borrowed.value,
   };
   paintGrid(ctx, map, width, height);
-  if (Object.keys(sketch.curves).length <= MOST_REGIONS_WHILE_DRAWING) {
-    const found = regionsFor(sketch);
+  const found = moving.value && regionsCost > MOVING_REGIONS_MS ? null : timedRegions(sketch);
+  if (found) {
     for (const region of found.regions) fillLoops(ctx, region.loops, map, 'rgba(17,75,82,0.07)');
     if (!session.tool) paintGaps(ctx, found);
   }
   paintAxes(ctx, map, width, height, state);
   paintSketch(ctx, sketch, map, state);
-  for (const { id, drawing } of drawings.value) {
+  for (const { id, drawing } of moving.value ? drawn(sketch) : drawings.value) {
     const lit = session.hoveredDimension === `${session.sketching}.${id}` || session.entities.includes(id);
     paintDimension(ctx, drawing, lit ? INKS.signal : INKS.dimension);
+    if (moving.value) paintNumber(ctx, drawing, texts.get(id) ?? '');
   }
   paintStroke(ctx);
 }
@@ -124,7 +151,17 @@ defineExpose({ paint });
 
 <template>
   <div class="pointer-events-none absolute inset-0 overflow-hidden">
-    <DimensionLabel v-for="d in drawings" :key="d.id" :id="d.id" :drawing="d.drawing" :map="map" :editing="editing" />
+    <div :class="moving ? 'invisible' : ''">
+      <DimensionLabel
+        v-for="d in drawings"
+        :id="d.id"
+        :key="d.id"
+        :drawing="d.drawing"
+        :map="map"
+        :editing="editing"
+        @text="(text) => texts.set(d.id, text)"
+      />
+    </div>
     <button
       v-for="m in marks"
       :key="m.constraint"

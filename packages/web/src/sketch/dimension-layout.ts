@@ -216,13 +216,22 @@ function linear(
   };
 }
 
+const middles = new WeakMap<SketchGeometry, Vec2>();
+
+/** The middle of all points; found once per picture. */
+function middleOf(sketch: SketchGeometry): Vec2 {
+  let middle = middles.get(sketch);
+  if (!middle) {
+    const points = Object.values(sketch.points);
+    const mean = (k: 0 | 1) => points.reduce((sum, p) => sum + p[k], 0) / Math.max(points.length, 1);
+    middles.set(sketch, (middle = [mean(0), mean(1)]));
+  }
+  return middle;
+}
+
 /** Outside the sketch, on the far side from its middle. */
 function defaultLabel(sketch: SketchGeometry, a: Px, b: Px, n: Px, map: PlaneMap): Px {
-  const points = Object.values(sketch.points);
-  const center = map.toPixel([
-    points.reduce((s, p) => s + p[0], 0) / Math.max(points.length, 1),
-    points.reduce((s, p) => s + p[1], 0) / Math.max(points.length, 1),
-  ]);
+  const center = map.toPixel(middleOf(sketch));
   const middle: Px = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const side = dot(sub(middle, center), n) < 0 ? -1 : 1;
   return along(middle, n, side * DEFAULT_OFFSET);
@@ -391,4 +400,16 @@ export function paintDimension(ctx: CanvasRenderingContext2D, drawing: Dimension
     ctx.closePath();
     ctx.fill();
   }
+}
+
+/** The number itself, where no element stands for it. */
+export function paintNumber(ctx: CanvasRenderingContext2D, { text }: DimensionDrawing, number: string): void {
+  ctx.save();
+  ctx.translate(text.at[0], text.at[1]);
+  ctx.rotate(text.angle);
+  ctx.font = '13px "Spline Sans Mono", monospace';
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'middle';
+  ctx.fillText(number, 0, 0);
+  ctx.restore();
 }

@@ -29,12 +29,18 @@ type Ctx = CanvasRenderingContext2D;
 
 /** Trace a curve as a path; the stroke is drawn later in pixels, so lines keep their width. */
 export function traceCurve(ctx: Ctx, sketch: SketchGeometry, id: string, map: PlaneMap): void {
+  tracePath(ctx, sketch, [id], map);
+}
+
+function tracePath(ctx: Ctx, sketch: SketchGeometry, ids: readonly string[], map: PlaneMap): void {
   ctx.beginPath();
   ctx.save();
   map.apply(ctx);
-  for (const p of primitivesFor(sketch, id)) {
-    ctx.moveTo(...pointAt(p, 0));
-    tracePrimitive(ctx, p);
+  for (const id of ids) {
+    for (const p of primitivesFor(sketch, id)) {
+      ctx.moveTo(...pointAt(p, 0));
+      tracePrimitive(ctx, p);
+    }
   }
   ctx.restore();
 }
@@ -60,29 +66,44 @@ function traceBezier(ctx: Ctx, control: readonly Vec2[]): void {
   else ctx.lineTo(b![0], b![1]);
 }
 
+/** Curves of one look are stroked together: that is many times quicker than one by one. */
 export function paintSketch(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap, state: SketchState): void {
+  const looks = new Map<string, { look: CurveLook; ids: string[] }>();
   for (const [id, curve] of Object.entries(sketch.curves)) {
-    traceCurve(ctx, sketch, id, map);
-    styleCurve(ctx, id, curve, state);
-    if (state.borrowed?.has(id) && !state.picked.has(id)) doubleHairline(ctx);
+    const look = lookOf(id, curve, state);
+    const key = `${look.color} ${look.width} ${look.dash.join()} ${look.borrowed}`;
+    const same = looks.get(key);
+    if (same) same.ids.push(id);
+    else looks.set(key, { look, ids: [id] });
+  }
+  for (const { look, ids } of looks.values()) {
+    tracePath(ctx, sketch, ids, map);
+    ctx.setLineDash([...look.dash]);
+    ctx.lineWidth = look.width;
+    ctx.strokeStyle = look.color;
+    if (look.borrowed) doubleHairline(ctx);
     else ctx.stroke();
-    if (state.clashing.has(id)) crossTick(ctx, sketch, id, map);
+    for (const id of ids) if (state.clashing.has(id)) crossTick(ctx, sketch, id, map);
   }
   ctx.setLineDash([]);
   paintControls(ctx, sketch, map);
   for (const id of Object.keys(sketch.points)) paintPoint(ctx, map.toPixel(placeOf(sketch, id)), id, state);
 }
 
-function styleCurve(ctx: Ctx, id: string, curve: Curve, state: SketchState): void {
+interface CurveLook {
+  readonly color: string;
+  readonly width: number;
+  readonly dash: readonly number[];
+  readonly borrowed: boolean;
+}
+
+function lookOf(id: string, curve: Curve, state: SketchState): CurveLook {
   const loose = state.loose.has(id);
-  ctx.setLineDash(curve.construction ? [14, 4] : loose ? [6, 4] : []);
-  ctx.lineWidth = curve.construction ? 1 : loose ? 1.6 : 1.8;
-  ctx.strokeStyle = loose ? INKS.loose : INKS.settled;
-  if (state.clashing.has(id)) ctx.strokeStyle = INKS.clashing;
-  if (state.picked.has(id) || state.hovered === id) {
-    ctx.strokeStyle = INKS.signal;
-    ctx.lineWidth = state.picked.has(id) ? 3 : 2.4;
-  }
+  const dash = curve.construction ? [14, 4] : loose ? [6, 4] : [];
+  const picked = state.picked.has(id);
+  if (picked || state.hovered === id) return { color: INKS.signal, width: picked ? 3 : 2.4, dash, borrowed: false };
+  const color = state.clashing.has(id) ? INKS.clashing : loose ? INKS.loose : INKS.settled;
+  return { color, width: curve.construction ? 1 : loose ? 1.6 : 1.8, dash, borrowed: state.borrowed?.has(id) ?? false };
 }
 
 function paintPoint(ctx: Ctx, [x, y]: readonly [number, number], id: string, state: SketchState): void {

@@ -17,6 +17,14 @@ export class PlaneMap {
     return Math.abs(this.determinant) < 1e-9;
   }
 
+  /** Does the other map put everything where this one does? */
+  shows(other: PlaneMap): boolean {
+    const near = (a: readonly [number, number], b: readonly [number, number], most: number) =>
+      Math.abs(a[0] - b[0]) < most && Math.abs(a[1] - b[1]) < most;
+    const [one, two] = [this.view, other.view];
+    return near(one.origin, two.origin, 1e-3) && near(one.x, two.x, 1e-6) && near(one.y, two.y, 1e-6);
+  }
+
   toPixel([u, v]: Vec2): [number, number] {
     const { origin, x, y } = this.view;
     return [origin[0] + u * x[0] + v * y[0], origin[1] + u * x[1] + v * y[1]];

@@ -38,9 +38,14 @@ const sketchFrame = computed(() => {
   const plane = props.editing.step.value?.plane;
   return sketchView.value?.frame ?? (plane && 'datum' in plane ? DATUM_FRAMES[plane.datum] : null);
 });
+/** Kept as it is while the view stands still, so that what is laid out by it is not laid out anew. */
+let lastMap: PlaneMap | null = null;
 const sketchMap = computed(() => {
   void frame.value;
-  return scene.value && sketchFrame.value ? new PlaneMap(scene.value.planeView(sketchFrame.value)) : null;
+  if (!scene.value || !sketchFrame.value) return (lastMap = null);
+  const now = new PlaneMap(scene.value.planeView(sketchFrame.value));
+  if (lastMap?.shows(now)) return lastMap;
+  return (lastMap = now);
 });
 const bodies = computed(() => {
   if (!view.value) return [];
@@ -154,9 +159,14 @@ function fit(animate = true): void {
   scene.value.fit(box, animate);
 }
 
+/** Where the browser draws without a graphics card, a canvas kept in plain memory is about ten times as quick. */
+function overlayContext(canvas: HTMLCanvasElement, software: boolean): CanvasRenderingContext2D | null {
+  return canvas.getContext('2d', { willReadFrequently: software });
+}
+
 function paint(): void {
   const canvas = overlay.value;
-  const ctx = canvas?.getContext('2d');
+  const ctx = canvas && scene.value ? overlayContext(canvas, scene.value.isSoftware) : null;
   if (!canvas || !ctx || !scene.value) return;
   // An emptied canvas keeps showing its last picture in some browsers, so an empty one is hidden.
   canvas.style.visibility = session.inSketch || picking.sketches.value.length > 0 ? 'visible' : 'hidden';

@@ -38,6 +38,8 @@ const LONGEST_STEP_S = 0.25;
 
 export class StageScene {
   private readonly renderer: THREE.WebGLRenderer;
+  /** The browser draws without a graphics card. */
+  readonly isSoftware: boolean;
   private readonly scene = new THREE.Scene();
   private readonly camera = new THREE.OrthographicCamera(-1, 1, 1, -1, -FAR, FAR);
   readonly controls: CameraControls;
@@ -56,6 +58,7 @@ export class StageScene {
     private readonly onRender: () => void,
   ) {
     this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.isSoftware = drawsInSoftware(this.renderer.getContext());
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     // Asking for a shader's log waits for the graphics process; our shaders are three's own.
     this.renderer.debug.checkShaderErrors = false;
@@ -296,4 +299,9 @@ function nearestOnSegment(
   const length2 = dx * dx + dy * dy;
   const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - a[0]) * dx + (y - a[1]) * dy) / length2)) : 0;
   return { away: Math.hypot(a[0] + t * dx - x, a[1] + t * dy - y), t };
+}
+
+function drawsInSoftware(gl: WebGLRenderingContext | WebGL2RenderingContext): boolean {
+  const info = gl.getExtension('WEBGL_debug_renderer_info');
+  return info !== null && /swiftshader|llvmpipe|software/i.test(String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)));
 }
