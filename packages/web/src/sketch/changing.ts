@@ -13,12 +13,12 @@ import { pointNear } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export type ClickChange = 'trim' | 'extend' | 'split' | 'round corner' | 'bevel corner';
-export type FormChange = 'offset' | 'mirror' | 'linear pattern' | 'circular pattern' | 'move';
+export type FormChange = 'lettering' | 'offset' | 'mirror' | 'linear pattern' | 'circular pattern' | 'move';
 export type ChangeKind = ClickChange | FormChange | BorrowKind;
 
 export interface ChangeField {
   readonly name: string;
-  readonly kind: 'length' | 'angle' | 'number';
+  readonly kind: 'length' | 'angle' | 'number' | 'text';
   readonly initial: string;
 }
 
@@ -29,6 +29,7 @@ const FIELDS: Readonly<Record<ChangeKind, readonly ChangeField[]>> = {
   split: [],
   'round corner': [length('radius', '5')],
   'bevel corner': [length('length', '3')],
+  lettering: [{ name: 'text', kind: 'text', initial: '' }],
   borrow: [],
   'borrow section': [],
   'borrow silhouette': [],
@@ -62,6 +63,7 @@ export const CHANGE_HINTS: Readonly<Record<ChangeKind, string>> = {
   split: 'Click where to split',
   'round corner': 'Click corners to round',
   'bevel corner': 'Click corners to bevel',
+  lettering: 'Type what it says; Enter keeps it',
   borrow: 'Click an edge, the end of one, or a face of the part',
   'borrow section': 'Click a body: where the plane cuts it is taken',
   'borrow silhouette': 'Click a body: its outline is taken',
@@ -95,6 +97,8 @@ export function useChanging(
     session.entities = [];
     support.value = next === 'linear pattern' ? 'x_axis' : next === 'circular pattern' ? 'origin' : null;
     texts.value = Object.fromEntries(FIELDS[next].map((f) => [f.name, f.initial]));
+    const first = geometry.value?.curves[of.value[0] ?? ''];
+    if (next === 'lettering' && first?.kind === 'text') texts.value = { text: first.text };
     reversed.value = false;
     session.changing = next;
   }
@@ -111,7 +115,7 @@ export function useChanging(
     const faults: Record<string, string> = {};
     for (const f of fields.value) {
       const text = (texts.value[f.name] ?? '').trim();
-      if (!text) continue;
+      if (!text || f.kind === 'text') continue;
       const value = design.ledger!.read(text, scope(), f.kind);
       if (!value.ok) faults[f.name] = value.message;
       else read[f.name] = { value: value.quantity.value, expression: design.ledger!.bind(text, scope(), f.kind) };
@@ -130,6 +134,15 @@ export function useChanging(
       return found;
     };
     switch (kind.value) {
+      case 'lettering': {
+        const text = (texts.value.text ?? '').trim();
+        if (!text) throw new ChangeRefused('Lettering needs at least one character.');
+        for (const id of of.value) {
+          const curve = sketch.curves[id];
+          if (curve?.kind === 'text') curve.text = text.slice(0, 200);
+        }
+        return [];
+      }
       case 'offset': {
         const d = need('distance');
         offsetChain(sketch, wholeSelection(sketch, of.value).curves, reversed.value ? -d.value : d.value, d.expression);
@@ -181,7 +194,7 @@ export function useChanging(
       if (error instanceof ChangeRefused) return null;
       throw error;
     }
-    const moved = kind.value === 'move' ? wholeSelection(copy, of.value).curves : [];
+    const moved = kind.value === 'move' || kind.value === 'lettering' ? wholeSelection(copy, of.value).curves : [];
     return { sketch: copy, curves: [...moved, ...Object.keys(copy.curves).filter((id) => !(id in sketch.curves))] };
   });
 
@@ -198,7 +211,7 @@ export function useChanging(
   }
 
   function keep(): void {
-    const label = { offset: 'Offset curves', mirror: 'Mirror in the sketch', 'linear pattern': 'Repeat along a line', 'circular pattern': 'Repeat about a point', move: 'Move in the sketch' }[kind.value as FormChange]; // prettier-ignore
+    const label = { lettering: 'Change the lettering', offset: 'Offset curves', mirror: 'Mirror in the sketch', 'linear pattern': 'Repeat along a line', 'circular pattern': 'Repeat about a point', move: 'Move in the sketch' }[kind.value as FormChange]; // prettier-ignore
     let dropped: Constraint[] = [];
     if (!change(label, (sketch) => (dropped = run(sketch)))) return;
     session.changing = null;

@@ -11,12 +11,18 @@ const session = useSession();
 const verbs = useVerbs();
 
 const HALF_MM = 40;
+/** However near one looks, the frames stay this far inside the stage, px. */
+const MOST_HALF_PX = 190;
 
 const planes = computed(() => {
   void props.frame;
+  const [a, b] = [props.scene.pixelOf([0, 0, 0]), props.scene.pixelOf([0, 0, 1])];
+  const [c, d] = [props.scene.pixelOf([1, 0, 0]), props.scene.pixelOf([0, 1, 0])];
+  const scale = Math.max(...[b, c, d].map((p) => Math.hypot(p[0] - a[0], p[1] - a[1])));
+  const half = Math.min(HALF_MM, MOST_HALF_PX / Math.max(scale, 1e-9));
   return DATUM_PLANES.map((datum) => {
     const frame = DATUM_FRAMES[datum];
-    const corners = [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([u, v]) => props.scene.pixelOf(toSpace(frame, u! * HALF_MM, v! * HALF_MM))); // prettier-ignore
+    const corners = [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([u, v]) => props.scene.pixelOf(toSpace(frame, u! * half, v! * half))); // prettier-ignore
     // The tab stands at the corner farthest from the others' tabs.
     const tab = corners[datum === 'floor' ? 1 : datum === 'wall' ? 3 : 2]!;
     return { datum, points: corners.map((c) => c.join()).join(' '), tab };

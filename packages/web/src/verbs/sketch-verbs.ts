@@ -96,6 +96,9 @@ export function useSketchVerbs(editing: SketchEditing) {
             begin('offset', 'Offset'),
           ]
         : []),
+      ...(session.entities.some((e) => step?.curves[e]?.kind === 'text')
+        ? [begin('lettering', 'Change the lettering')]
+        : []),
       ...(geometric
         ? [
             begin('mirror', 'Mirror'),

@@ -1,6 +1,6 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, DRAW_TOOLS, changeStep, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
+  addPart, addStep, DRAW_TOOLS, changeStep, DATUM_PLANES, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
   type PlaneRef, type RegionRef, type Step,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
@@ -177,6 +177,13 @@ export function useVerbs() {
       return [{ id: 'extrude', label: 'Extrude', key: 'x', run: () => extrude(first.step, refs) }];
     }
     if (picks.length > 0) return [];
+    const target = session.pickingFor;
+    if (target?.slot === 'plane')
+      return DATUM_PLANES.map((datum) => ({
+        id: `put-${datum}`,
+        label: `Put it on the ${datum}`,
+        run: () => movePlane(target.step, { datum }),
+      }));
     return [
       { id: 'sketch-floor', label: 'Sketch on floor', run: () => sketchOn({ datum: 'floor' }) },
       { id: 'sketch-wall', label: 'Sketch on wall', run: () => sketchOn({ datum: 'wall' }) },
