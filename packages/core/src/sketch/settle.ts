@@ -62,5 +62,8 @@ export function settle(
     residual = Math.max(residual, r);
     failed ||= !(r <= tolerance);
   }
+  // A radius that came out below nothing met the equations, but is no circle.
+  for (const { radius } of system.rounds.values()) failed ||= system.values[radius]! < -tolerance;
+  for (const { minor } of system.ellipses.values()) failed ||= system.values[minor]! < -tolerance;
   return { ok: !failed && system.clashing.length === 0, iterations, residual, split };
 }

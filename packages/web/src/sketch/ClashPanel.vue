@@ -1,18 +1,20 @@
 <script setup lang="ts">
-/** The smallest set that disagrees, and the ways out, one click each. */
+/** The smallest set that disagrees, and the ways out, one click each. Numbers first: they are what gives way most often. */
+import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { useClashOffer } from './clash-offer.ts';
 
 const clash = useClashOffer();
 const session = useSession();
+const rows = computed(() => [...clash.rows].sort((a, b) => Number(b.dimension) - Number(a.dimension)));
 </script>
 
 <template>
   <div class="border-b border-bad/30 bg-panel/95 px-3 py-1.5" role="group" aria-label="What disagrees">
     <p class="text-quiet">These cannot all hold. The edit was not made; it can be had if one of them gives way:</p>
-    <ul>
+    <ul class="max-h-28 overflow-y-auto">
       <li
-        v-for="row in clash.rows"
+        v-for="row in rows"
         :key="row.constraint"
         class="flex items-baseline gap-2 py-0.5"
         @mouseenter="session.entities = [...row.of]"

@@ -130,6 +130,7 @@ watch(
     props.editing.drawing.preview,
     props.editing.changing.preview,
     props.editing.box,
+    props.editing.clashing,
     () => session.entities,
     picking.hoverRegion,
     () => session.picks,
