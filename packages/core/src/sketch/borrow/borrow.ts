@@ -1,6 +1,6 @@
 /** Geometry taken from the part into a sketch: put in once, then kept where its source is. */
 import { SketchPen } from '../draw/pen.ts';
-import type { BorrowSource, Curve, SketchGeometry } from '../schema.ts';
+import { pointsOf, type BorrowSource, type Curve, type SketchGeometry } from '../schema.ts';
 import type { FlatPiece } from './project.ts';
 
 /** Put pieces into the sketch as borrowed geometry. Returns the id of the loan, or null when there is nothing to take. */
@@ -78,8 +78,10 @@ function fits(curve: Curve | null, points: number, piece: FlatPiece): boolean {
 function grouped(sketch: SketchGeometry, of: readonly string[]): { curve: string | null; points: string[] }[] {
   const pieces: { curve: string | null; points: string[] }[] = [];
   for (const id of of) {
-    if (id in sketch.curves) pieces.push({ curve: id, points: [] });
-    else if (pieces.at(-1)?.curve) pieces.at(-1)!.points.push(id);
+    const last = pieces.at(-1);
+    const curve = sketch.curves[id];
+    if (curve) pieces.push({ curve: id, points: [] });
+    else if (last?.curve && pointsOf(sketch.curves[last.curve]!).includes(id)) last.points.push(id);
     else pieces.push({ curve: null, points: [id] });
   }
   return pieces;

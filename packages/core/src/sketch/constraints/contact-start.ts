@@ -1,6 +1,6 @@
 /** Where a contact that is to be solved for starts: the places where the curves, as drawn, come nearest to touching. */
 import { weightsAt } from '../curves/spline.ts';
-import type { PointSlots } from '../solver/equation.ts';
+import type { LineSlots, PointSlots } from '../solver/equation.ts';
 import type { Along, CurveSlots } from './contact.ts';
 
 const SAMPLES = 96;
@@ -53,7 +53,10 @@ function samples(c: CurveSlots, v: Float64Array): Sample[] {
 /** Parameters, on each curve, where they are nearest to touching; a direction that is off counts as a distance. */
 export function nearestTouch(one: CurveSlots, other: CurveSlots, v: Float64Array): [number, number] {
   const [a, b] = [samples(one, v), samples(other, v)];
-  const size = extent(a) + extent(b);
+  // A line goes on past its ends: the feet of the other curve's places are where it may touch.
+  if (other.kind === 'line') b.push(...a.map((p) => footOn(other, p, v)));
+  if (one.kind === 'line') a.push(...b.map((p) => footOn(one, p, v)));
+  const size = Math.min(extent(a), extent(b));
   let best: [number, number] = [a[0]!.t, b[0]!.t];
   let least = Infinity;
   for (const p of a) {
@@ -67,6 +70,13 @@ export function nearestTouch(one: CurveSlots, other: CurveSlots, v: Float64Array
     }
   }
   return best;
+}
+
+function footOn({ from, to }: LineSlots, { x, y }: Sample, v: Float64Array): Sample {
+  const [ax, ay] = [v[from.x]!, v[from.y]!];
+  const [dx, dy] = [v[to.x]! - ax, v[to.y]! - ay];
+  const t = ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1);
+  return { t, x: ax + t * dx, y: ay + t * dy, dx, dy };
 }
 
 /** Parameter of the place on a curve nearest to a point. */
