@@ -102,8 +102,13 @@ export function useChanging(
     reversed.value = false;
     session.changing = next;
   }
+  // A tool taken in hand, or another sketch, ends the change; putting a tool down does not.
   watch(
-    () => [session.tool, session.sketching],
+    () => session.tool,
+    (tool) => tool && (session.changing = null),
+  );
+  watch(
+    () => session.sketching,
     () => (session.changing = null),
   );
 
