@@ -35,7 +35,7 @@ test('a rectangle about the origin, settled by two typed sizes, with a loose cir
 
   await test.step('made construction, it bounds nothing any more', async () => {
     await w.click(17, -8);
-    await w.verb(/^Construction/).click();
+    await w.change('Construction');
     await page.keyboard.press('Escape');
     await page.keyboard.press('x');
     await page.getByLabel('Extrude 1: distance').press('Enter');

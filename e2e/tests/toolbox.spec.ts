@@ -3,7 +3,7 @@ import { expect, test, type Workplace } from './workplace.ts';
 const lastEdit = (w: Workplace) => w.page.getByRole('button', { name: 'Undo' });
 
 test('every drawing tool draws, by its clicks alone', async ({ page, workplace: w }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(120_000);
   await w.newSketch('Tools');
   const strokes: [string, ...[number, number][]][] = [
     ['Line', [-70, 50], [-55, 52]],
@@ -45,7 +45,7 @@ test('every drawing tool draws, by its clicks alone', async ({ page, workplace: 
 });
 
 test('every change of a sketch is made where it is asked for', async ({ page, workplace: w }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(120_000);
   await w.newSketch('Changes');
   await w.draw('Rectangle', [-50, 10], [-20, 40]);
   await w.putDown();
@@ -87,7 +87,7 @@ test('every change of a sketch is made where it is asked for', async ({ page, wo
   await test.step('moved and turned by numbers', async () => {
     await w.draw('Polygon', [45, -20], [55, -20]);
     await w.putDown();
-    await w.click(50, -20 + 10 * Math.sin(Math.PI / 3));
+    await w.click(44, -20 + 10 * Math.sin(Math.PI / 3));
     await w.change('Pick the whole chain');
     await w.change('Move, turn, scale');
     await page.getByLabel('turn').fill('20');
@@ -96,7 +96,7 @@ test('every change of a sketch is made where it is asked for', async ({ page, wo
     await expect(lastEdit(w)).toHaveAttribute('title', 'Undo: Move in the sketch');
   });
 
-  await test.step('evenly spaced, smooth, an arc’s length, an angle in another sector', async () => {
+  await test.step('evenly spaced circles, and an arc’s length', async () => {
     for (const u of [-60, -48, -39]) await w.draw('Circle', [u, 55], [u + 3, 55]);
     await w.putDown();
     for (const u of [-60, -48, -39]) await w.click(u, 58);
@@ -111,8 +111,6 @@ test('every change of a sketch is made where it is asked for', async ({ page, wo
     await field.fill('30');
     await field.press('Enter');
     await expect(w.row('part_1.sketch_1.arc_length')).toContainText('30 mm');
-    await w.click(24, 40);
-    await w.click(-16, 21 - 1.2).catch(() => undefined);
   });
 });
 

@@ -44,7 +44,8 @@ test('from an empty design to a saved plate with two holes that follows its numb
     ] as const) {
       await w.click(u, v);
       await w.click(x, y);
-      await w.verb(reading).click();
+      await w.verb('Measure').click();
+      await page.getByRole('menuitem', { name: reading }).click();
       await page.keyboard.press('Control+A');
       await page.keyboard.type(value);
       await page.keyboard.press('Enter');

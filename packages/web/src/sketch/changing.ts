@@ -9,7 +9,7 @@ import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useBorrowing, type BorrowKind } from './borrowing.ts';
-import { pointNear } from './hit.ts';
+import { curveNear, pointNear } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export type ClickChange = 'trim' | 'extend' | 'split' | 'round corner' | 'bevel corner';
@@ -231,11 +231,13 @@ export function useChanging(
       case 'trim':
       case 'extend':
       case 'split': {
-        if (!entity || !(entity in sketch.curves)) return;
+        // The curve is meant, also near its end.
+        const curve = curveNear(sketch, map, x, y);
+        if (!curve) return;
         const work = { trim, extend, split }[kind.value];
         const label = { trim: 'Trim a curve', extend: 'Extend a curve', split: 'Split a curve' }[kind.value];
         let dropped: Constraint[] = [];
-        if (change(label, (s) => (dropped = work(s, entity, at)))) tell(dropped);
+        if (change(label, (s) => (dropped = work(s, curve, at)))) tell(dropped);
         return;
       }
       case 'round corner':
@@ -250,10 +252,8 @@ export function useChanging(
         void borrowing.click(kind.value, x, y);
         return;
       case 'mirror':
-        if (entity) {
-          support.value = entity;
-          keep();
-        }
+        support.value = curveNear(sketch, map, x, y) ?? entity;
+        if (support.value) keep();
         return;
       case 'linear pattern':
         if (
