@@ -1,12 +1,16 @@
 <script setup lang="ts">
 /** What is still loose in the open sketch, in words; each can be seen moving and be held with one click. */
-import { describeConstraint, removeFromSketch, type Proposal } from '@helb/core';
+import {
+  describeConstraint, formatQuantity, isDimension, measureDimension, quantityOf, removeFromSketch, type Proposal,
+} from '@helb/core'; // prettier-ignore
 import { inject, onBeforeUnmount } from 'vue';
+import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { SKETCH_EDITING } from './editing-key.ts';
 import { useFreedomList } from './freedom-list.ts';
 
 const editing = inject(SKETCH_EDITING)!;
+const design = useDesign();
 const session = useSession();
 const list = useFreedomList(editing);
 onBeforeUnmount(list.stop);
@@ -16,6 +20,12 @@ const labelOf = (p: Proposal) => {
   return value === undefined ? p.label : `${p.label} ${value}`;
 };
 const sayOf = (id: string) => (editing.step.value ? describeConstraint(editing.step.value, id) : '');
+/** What a number that is said twice would read on its own: the same. */
+function without(id: string): string {
+  const c = editing.step.value?.constraints[id];
+  if (!c || !isDimension(c) || !editing.geometry.value || !design.design) return '';
+  return formatQuantity(measureDimension(editing.geometry.value, c), quantityOf(c), design.design.units);
+}
 function remove(id: string): void {
   editing.change('Remove what is said twice', (sketch) => void removeFromSketch(sketch, [id]));
 }
@@ -98,7 +108,12 @@ const count = () => editing.solution.value?.freedoms ?? 0;
           class="flex justify-between gap-2 py-0.5"
           @mouseenter="session.entities = [...(editing.step.value?.constraints[id]?.of ?? [])]"
         >
-          <span class="first-letter:uppercase">{{ sayOf(id) }}</span>
+          <span class="flex-1"
+            ><span class="inline-block first-letter:uppercase">{{ sayOf(id) }}</span>
+            <span v-if="without(id)" class="text-quiet"
+              >, still <span class="number">{{ without(id) }}</span> without it</span
+            ></span
+          >
           <button class="text-link underline" @click="remove(id)">Remove</button>
         </p>
       </div>

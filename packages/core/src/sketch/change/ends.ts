@@ -6,11 +6,6 @@ import { removeFromSketch } from '../edit/remove.ts';
 /** An edit of a sketch's geometry that cannot be made; the message is for the user. */
 export class ChangeRefused extends Error {}
 
-/** What an edit could not keep. */
-export interface Dropped {
-  readonly constraints: Constraint[];
-}
-
 /** Constraints that speak of a whole curve between its ends, and are lost when it gets shorter or longer. */
 export function ofLength(id: string, c: Constraint): boolean {
   switch (c.kind) {
