@@ -112,8 +112,19 @@ export function useSketchEditing() {
       if (pressed.entity) beginDrag(pressed.entity, pressed.at);
       else box.value = { from: pressed.at, to: position.value };
     }
-    if (drag) preview.value = drag.moveTo(position.value);
+    if (drag) followInFrame(position.value);
     else if (!box.value) hovered.value = entityAt(sketch, map, x, y);
+  }
+
+  /** Where the pointer was last, not yet followed: many moves may fall into one frame, and only the last is seen. */
+  let ahead: Place | null = null;
+  function followInFrame(to: Place): void {
+    if (!ahead) requestAnimationFrame(catchUp);
+    ahead = to;
+  }
+  function catchUp(): void {
+    if (drag && ahead) preview.value = drag.moveTo(ahead);
+    ahead = null;
   }
 
   function beginDrag(entity: string, at: Place): void {
@@ -155,6 +166,7 @@ export function useSketchEditing() {
   }
 
   function finishDrag(): void {
+    catchUp();
     const moved = preview.value;
     drag = null;
     if (moved) change('Drag in the sketch', (sketch) => takeOver(sketch, moved));
