@@ -53,18 +53,7 @@ test('a sketch is copied to another plane, and one that lost its face is put on 
   page,
   workplace: w,
 }) => {
-  await w.newSketch('Planes');
-  await w.draw('Centred rectangle', [0, 0]);
-  await w.point(20, 15);
-  await page.keyboard.type('60');
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('40');
-  await page.keyboard.press('Enter');
-  await w.putDown();
-  await page.keyboard.press('x');
-  await page.getByLabel('Extrude 1: distance').press('Enter');
-  await page.keyboard.press('Enter');
-  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+  await w.newPlate('Planes');
 
   await test.step('a sketch on the top loses it when the body is suppressed, and is put on the floor', async () => {
     await w.clickStage(0.5, 0.42);

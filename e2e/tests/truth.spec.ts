@@ -51,18 +51,7 @@ test('a DXF drawing is read by layers, its nearly meeting ends made one', async 
 });
 
 test('an edge borrowed from the part follows it', async ({ page, workplace: w }) => {
-  await w.newSketch('Lender');
-  await w.draw('Centred rectangle', [0, 0]);
-  await w.point(20, 15);
-  await page.keyboard.type('60');
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('40');
-  await page.keyboard.press('Enter');
-  await w.putDown();
-  await page.keyboard.press('x');
-  await page.getByLabel('Extrude 1: distance').press('Enter');
-  await page.keyboard.press('Enter');
-  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+  await w.newPlate('Lender');
   await w.clickStage(0.5, 0.45);
   await page.keyboard.press('k');
   await w.viewSettled();

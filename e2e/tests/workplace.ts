@@ -166,6 +166,22 @@ export class Workplace {
     await expect(field).toHaveCount(0);
   }
 
+  /** A plate 60 × 40 × 10 about the origin, from a sketch on the floor of a new design. */
+  async newPlate(name: string): Promise<void> {
+    await this.newSketch(name);
+    await this.draw('Centred rectangle', [0, 0]);
+    await this.point(20, 15);
+    await this.page.keyboard.type('60');
+    await this.page.keyboard.press('Tab');
+    await this.page.keyboard.type('40');
+    await this.page.keyboard.press('Enter');
+    await this.putDown();
+    await this.page.keyboard.press('x');
+    await this.page.getByLabel('Extrude 1: distance').press('Enter');
+    await this.page.keyboard.press('Enter');
+    await expect(this.caption()).toContainText('60 × 40 × 10 mm');
+  }
+
   /** Take the proposed set that settles the open sketch. */
   async settleAll(): Promise<void> {
     await this.putDown();

@@ -62,15 +62,16 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     if (event.key === 'Escape') stepBack();
     else if (event.key === '?') openHelp();
     else if (event.key === 'f') fit();
-    else if (event.key === 'a' && editing.drawing.bendChain()) void 0;
     else if (event.key === 'm') editing.allMarks.value = true;
     else if (event.key === ' ' && !onButton) openList();
     else if ((event.key === 'Delete' || event.key === 'Backspace') && session.inSketch) editing.removePicked();
     else if (event.key === 'Enter' && !onButton) enter();
     else {
-      const verb = verbs().find((v) => v.key === event.key);
-      if (!verb) return;
-      verb.run();
+      // In a chain of lines, the key of the arc bends the chain.
+      const bent = event.key === 'a' && editing.drawing.bendChain();
+      const verb = bent ? undefined : verbs().find((v) => v.key === event.key);
+      if (!verb && !bent) return;
+      verb?.run();
     }
     event.preventDefault();
   });

@@ -127,13 +127,11 @@ export function useDrawing(
     const name = session.tool!;
     let next: Chain | undefined;
     const made = change(`Draw a ${name}`, (sketch) => (next = run(sketch, all)));
-    const mode = chainMode.value;
     drop();
     const at = made && next ? geometry.value?.points[next.point] : undefined;
     if (!next || !at || session.tool !== 'line') return;
+    // After an arc, too, the chain goes on straight.
     chain.value = next;
-    // After an arc, the chain goes on straight.
-    chainMode.value = mode === 'line' ? mode : 'line';
     clicks.value = [{ at, point: next.point }];
   }
 

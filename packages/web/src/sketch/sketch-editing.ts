@@ -72,11 +72,15 @@ export function useSketchEditing() {
 
   let pressed: { x: number; y: number; entity: string | null; at: Place } | null = null;
   let drag: SketchDrag | null = null;
+  /** Where the pointer was last, not yet followed: many moves may fall into one frame, and only the last is seen. */
+  let ahead: Place | null = null;
 
   watch(
     () => session.sketching,
     () => {
       drawing.drop();
+      drag = null;
+      ahead = null;
       preview.value = null;
       hovered.value = null;
       box.value = null;
@@ -116,8 +120,6 @@ export function useSketchEditing() {
     else if (!box.value) hovered.value = entityAt(sketch, map, x, y);
   }
 
-  /** Where the pointer was last, not yet followed: many moves may fall into one frame, and only the last is seen. */
-  let ahead: Place | null = null;
   function followInFrame(to: Place): void {
     if (!ahead) requestAnimationFrame(catchUp);
     ahead = to;
@@ -136,13 +138,11 @@ export function useSketchEditing() {
     }
   }
 
-  /** True when the press is the sketch's own and must not turn the view. */
-  function press(map: PlaneMap, x: number, y: number): boolean {
+  function press(map: PlaneMap, x: number, y: number): void {
     const sketch = geometry.value;
-    if (!sketch) return false;
+    if (!sketch) return;
     const entity = session.tool ? null : entityAt(sketch, map, x, y);
     pressed = { x, y, entity, at: map.toPlane(x, y) };
-    return true;
   }
 
   function release(map: PlaneMap, x: number, y: number, add: boolean, free: boolean): void {
