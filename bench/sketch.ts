@@ -59,18 +59,16 @@ for (const [name, { make, each }] of Object.entries(SAMPLE_FAMILIES)) {
   surety(name, make(Math.max(1, Math.round(40 / each))));
 }
 
-/** Share of starts, each point off by up to a fifth of a part's size, that are solved; and of changes that flip nothing. */
+/** Share of starts, each point off by up to a fifth of the whole sketch's size, that are solved; and of changes that flip nothing. */
 function surety(name: string, s: SketchGeometry): void {
   const STARTS = 1000;
   const value = numbersIn(s);
   const base = solveSketch(s, value).geometry;
   const size = sketchSize(base);
   const random = repeatable(5);
-  // The size of what a designer draws here: the middle distance of neighbouring points.
-  const part = 10;
   let reached = 0;
   for (let i = 0; i < STARTS; i++) {
-    const solved = solvePositions(perturbed(base, 0.2 * part, random), value);
+    const solved = solvePositions(perturbed(base, 0.2 * size, random), value);
     if (solved && residualOf(solved, value) < 1e-9 * size) reached++;
   }
   report('sketch', `${name} perturbed starts solved`, constraintsOf(s), (100 * reached) / STARTS, '%');

@@ -6,6 +6,7 @@ import { numbersIn, perturbed, repeatable, SAMPLE_FAMILIES } from './sample-fami
 import { isDimension, type SketchGeometry } from './schema.ts';
 import { Senses } from './senses.ts';
 import { solvePositions, solveSketch } from './solve.ts';
+import { sketchSize } from './settle.ts';
 import { buildSystem } from './system.ts';
 
 const STARTS = 60;
@@ -33,6 +34,13 @@ describe.each(Object.entries(SAMPLE_FAMILIES))('%s', (_, { make, each }) => {
         expect(again.points[id]![1]).toBeCloseTo(y, 6);
       }
     }
+  });
+
+  test('is found from a drawing off by a fifth of the whole', () => {
+    const random = repeatable(4);
+    const far = 0.2 * sketchSize(base.geometry);
+    for (let i = 0; i < STARTS / 3; i++)
+      expect(solvePositions(perturbed(base.geometry, far, random), number)).not.toBeNull();
   });
 
   test('a dimension made half to twice as large flips nothing', () => {

@@ -17,6 +17,8 @@ export function sketchSize(sketch: SketchGeometry): number {
   return size;
 }
 
+/** Damping of a gentle start, against equations of unit slope. */
+const GENTLE_DAMPING = 1;
 /** How far a stuck group is shaken, as shares of its extent. */
 const SHAKES = [0.003, 0.05];
 
@@ -24,10 +26,11 @@ const SHAKES = [0.003, 0.05];
  * Solve one group. A drawing may stand exactly where an equation has no slope
  * (a line level that must slant): shaken a little, it may find its way.
  */
-function solveGroup(group: Group, values: Float64Array, tolerance: number): SolveSummary {
+function solveGroup(group: Group, values: Float64Array, tolerance: number, gently: boolean): SolveSummary {
   const { slots, rows } = group;
   const start = slots.map((s) => values[s]!);
   const solver = new GaussNewton(rows, slots);
+  if (gently) solver.solve(values, tolerance, undefined, GENTLE_DAMPING);
   const first = solver.solve(values, tolerance);
   if (first.converged) return first;
   const stuck = slots.map((s) => values[s]!);
@@ -41,20 +44,35 @@ function solveGroup(group: Group, values: Float64Array, tolerance: number): Solv
   return first;
 }
 
-/** Settle the equations of `system` in place; false if some cannot be met. */
-export function settle(
-  system: System,
-  tolerance: number,
-): { ok: boolean; iterations: number; residual: number; split: Split } {
+export interface Settled {
+  readonly ok: boolean;
+  readonly iterations: number;
+  /** Largest residual left, mm. */
+  readonly residual: number;
+  readonly split: Split;
+  /** Groups whose equations could not be met. */
+  readonly stuck: readonly Group[];
+}
+
+/**
+ * Settle the equations of `system` in place.
+ * @param gently go the first part of the way in small steps: slower, and for a drawing far off surer
+ */
+export function settle(system: System, tolerance: number, gently = false): Settled {
+  const stuck: Group[] = [];
   const split = splitGroups(system);
+  // A radius that came out below nothing met the equations, but is no circle.
+  const sizes = new Set([...system.rounds.values()].map((r) => r.radius));
+  for (const { minor } of system.ellipses.values()) sizes.add(minor);
+  const real = ({ slots }: Group) => slots.every((s) => !sizes.has(s) || system.values[s]! >= -tolerance);
   let iterations = 0;
   let residual = 0;
   let failed = false;
   for (const group of split.groups) {
-    const summary = solveGroup(group, system.values, tolerance);
+    const summary = solveGroup(group, system.values, tolerance, gently);
     iterations = Math.max(iterations, summary.iterations);
     residual = Math.max(residual, summary.residual);
-    failed ||= !summary.converged;
+    if (!summary.converged || !real(group)) stuck.push(group);
   }
   const gradient = new Float64Array(Math.max(1, ...split.without.map((e) => e.slots.length)));
   for (const e of split.without) {
@@ -62,8 +80,6 @@ export function settle(
     residual = Math.max(residual, r);
     failed ||= !(r <= tolerance);
   }
-  // A radius that came out below nothing met the equations, but is no circle.
-  for (const { radius } of system.rounds.values()) failed ||= system.values[radius]! < -tolerance;
-  for (const { minor } of system.ellipses.values()) failed ||= system.values[minor]! < -tolerance;
-  return { ok: !failed && system.clashing.length === 0, iterations, residual, split };
+  const ok = stuck.length === 0 && !failed && system.clashing.length === 0;
+  return { ok, iterations, residual, split, stuck };
 }

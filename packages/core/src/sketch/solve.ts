@@ -6,7 +6,8 @@ import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
 import type { Split } from './solver/groups.ts';
 import { misfitOf, smallestClash } from './clash.ts';
-import { RELATIVE_TOLERANCE, settle, sketchSize } from './settle.ts';
+import { shakeLoose } from './shake.ts';
+import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled } from './settle.ts';
 import { rankOf } from './solver/rank.ts';
 import { buildSystem, ConstraintMisfit, readGeometry, type System } from './system.ts';
 
@@ -32,18 +33,19 @@ export interface SketchSolution {
 /** Finest way a large change of dimensions is cut into steps. */
 const MOST_STEPS = 64;
 
-interface Reached {
+interface Reached extends Settled {
   readonly sketch: SketchGeometry;
   readonly system: System;
-  readonly ok: boolean;
-  readonly iterations: number;
-  readonly residual: number;
-  readonly split: Split;
 }
 
-function reachIn(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): Reached {
+function reachIn(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  tolerance: number,
+  gently = false,
+): Reached {
   const system = buildSystem(sketch, dimension);
-  return { sketch, system, ...settle(system, tolerance) };
+  return { sketch, system, ...settle(system, tolerance, gently) };
 }
 
 function flips(sketch: SketchGeometry, { system, ok }: Reached): boolean {
@@ -74,12 +76,19 @@ function reach(sketch: SketchGeometry, dimension: (id: string) => number): Reach
   const direct = reachIn(sketch, dimension, tolerance);
   if (direct.system.clashing.length > 0 || !flips(sketch, direct)) return direct;
   const now = presentReadings(sketch, dimension);
-  if (now.size === 0) return direct;
-  for (let steps = 4; steps <= MOST_STEPS; steps *= 4) {
+  for (let steps = 4; now.size > 0 && steps <= MOST_STEPS; steps *= 4) {
     const stepped = walk(sketch, dimension, now, steps, tolerance);
     if (stepped) return stepped;
   }
-  return direct;
+  // From a drawing that held until a number changed, a way that steps do not find would be a jump.
+  if (direct.ok || holds(sketch, (id) => now.get(id) ?? dimension(id), 1e3 * tolerance)) return direct;
+  return shakeLoose(direct, (from) => reachIn(from, dimension, tolerance, true)) ?? direct;
+}
+
+function holds(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): boolean {
+  const { equations, values } = buildSystem(sketch, dimension);
+  const gradient = new Float64Array(Math.max(1, ...equations.map((e) => e.slots.length)));
+  return equations.every((e) => Math.abs(e.evaluate(values, gradient)) <= tolerance);
 }
 
 /** Dimensions that are to change, with what they read as drawn. */

@@ -72,11 +72,12 @@ export class GaussNewton {
   /**
    * Change `values` in place until every residual is below `tolerance` (mm).
    * @param weights how dear it is to move each local unknown; 1 is usual
+   * @param leastDamping higher, it goes in smaller steps and ends nearer to where it began
    */
-  solve(values: Float64Array, tolerance: number, weights?: Float64Array): SolveSummary {
+  solve(values: Float64Array, tolerance: number, weights?: Float64Array, leastDamping = LEAST_DAMPING): SolveSummary {
     const { rows, slots, step, before } = this;
     let cost = rows.evaluate(values);
-    let damping = LEAST_DAMPING;
+    let damping = leastDamping;
     let iterations = 0;
     let stalled = 0;
     while (iterations < MAX_ITERATIONS && largest(rows.residual) > tolerance && stalled < 3) {
@@ -98,7 +99,7 @@ export class GaussNewton {
         // Long chains bend softly: where damping holds a motion back, it is let go further.
         const slow = next > cost * 0.05;
         cost = next;
-        damping = Math.max(damping / 30, slow ? SOFT_DAMPING : LEAST_DAMPING);
+        damping = Math.max(damping / 30, slow && leastDamping === LEAST_DAMPING ? SOFT_DAMPING : leastDamping);
       } else {
         for (let i = 0; i < step.length; i++) values[slots[i]!] = before[i]!;
         rows.evaluate(values);
