@@ -26,10 +26,15 @@ const SHAKES = [0.003, 0.05];
  * Solve one group. A drawing may stand exactly where an equation has no slope
  * (a line level that must slant): shaken a little, it may find its way.
  */
-function solveGroup(group: Group, values: Float64Array, tolerance: number, gently: boolean): SolveSummary {
-  const { slots, rows } = group;
+function solveGroup(
+  group: Group,
+  solver: GaussNewton,
+  values: Float64Array,
+  tolerance: number,
+  gently: boolean,
+): SolveSummary {
+  const { slots } = group;
   const start = slots.map((s) => values[s]!);
-  const solver = new GaussNewton(rows, slots);
   if (gently) solver.solve(values, tolerance, undefined, GENTLE_DAMPING);
   const first = solver.solve(values, tolerance);
   if (first.converged) return first;
@@ -50,6 +55,8 @@ export interface Settled {
   /** Largest residual left, mm. */
   readonly residual: number;
   readonly split: Split;
+  /** The solver of each group. */
+  readonly solvers: readonly GaussNewton[];
   /** Groups whose equations could not be met. */
   readonly stuck: readonly Group[];
 }
@@ -68,8 +75,9 @@ export function settle(system: System, tolerance: number, gently = false): Settl
   let iterations = 0;
   let residual = 0;
   let failed = false;
-  for (const group of split.groups) {
-    const summary = solveGroup(group, system.values, tolerance, gently);
+  const solvers = split.groups.map(({ rows, slots }) => new GaussNewton(rows, slots));
+  for (const [i, group] of split.groups.entries()) {
+    const summary = solveGroup(group, solvers[i]!, system.values, tolerance, gently);
     iterations = Math.max(iterations, summary.iterations);
     residual = Math.max(residual, summary.residual);
     if (!summary.converged || !real(group)) stuck.push(group);
@@ -81,5 +89,5 @@ export function settle(system: System, tolerance: number, gently = false): Settl
     failed ||= !(r <= tolerance);
   }
   const ok = stuck.length === 0 && !failed && system.clashing.length === 0;
-  return { ok, iterations, residual, split, stuck };
+  return { ok, iterations, residual, split, solvers, stuck };
 }

@@ -4,7 +4,6 @@ import { measureDimension } from './edit/measure.ts';
 import { BUILT_IN, isDimension, pointsOf, type SketchGeometry } from './schema.ts';
 import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
-import type { Split } from './solver/groups.ts';
 import { misfitOf, smallestClash } from './clash.ts';
 import { shakeLoose } from './shake.ts';
 import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled } from './settle.ts';
@@ -156,7 +155,7 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
       residual: outcome.residual,
     });
   }
-  const { freedoms, movingSlots, redundant } = freedomsOf(outcome.split);
+  const { freedoms, movingSlots, redundant } = freedomsOf(outcome);
   const saysNothing = new Set([...system.redundant, ...wholly(system, [...redundant, ...outcome.split.without])]);
   return {
     geometry: readGeometry(outcome.sketch, system),
@@ -197,14 +196,20 @@ function wholly(system: System, dependent: readonly Equation[]): string[] {
   return [...count(dependent)].flatMap(([owner, n]) => (n === all.get(owner) ? [owner] : []));
 }
 
-function freedomsOf(split: Split): { freedoms: number; movingSlots: Set<number>; redundant: Equation[] } {
+function freedomsOf({ split, solvers }: Settled): {
+  freedoms: number;
+  movingSlots: Set<number>;
+  redundant: Equation[];
+} {
   let freedoms = split.idle.length;
   const movingSlots = new Set(split.idle);
   const redundant: Equation[] = [];
-  for (const { rows, slots } of split.groups) {
+  for (const [i, { rows, slots }] of split.groups.entries()) {
+    // Much the commonest in a finished sketch, and sooner found.
+    if (solvers[i]!.surelySettled()) continue;
     const rank = rankOf(rows);
     freedoms += rank.freedoms;
-    rank.moves.forEach((moves, i) => moves && movingSlots.add(slots[i]!));
+    rank.moves.forEach((moves, k) => moves && movingSlots.add(slots[k]!));
     for (const d of rank.dependent) redundant.push(rows.equations[d.equation]!);
   }
   return { freedoms, movingSlots, redundant };

@@ -15,6 +15,8 @@ const SOFT_DAMPING = 1e-13;
 const MOST_DAMPING = 1e6;
 /** The least part of a step that is tried. */
 const LEAST_SHARE = 1 / 64;
+/** Squared sine of the angle, of a column with those before it, that rounding cannot feign. */
+const CLEAR = 1e-9;
 const MAX_ITERATIONS = 60;
 
 export interface SolveSummary {
@@ -109,6 +111,16 @@ export class GaussNewton {
     }
     const residual = largest(rows.residual);
     return { converged: residual <= tolerance, iterations, residual };
+  }
+
+  /**
+   * Whether there are as many equations as unknowns and they surely pin all of
+   * them: every unknown's column of derivatives stands clear of the others, by
+   * far more than rounding. False says nothing. Rows must stand evaluated.
+   */
+  surelySettled(): boolean {
+    if (this.rows.equations.length !== this.rows.unknowns || !this.computeStep(0, undefined)) return false;
+    return this.ldl.leastLeft(this.normal, this.diagonal) > CLEAR;
   }
 
   private computeStep(damping: number, weights: Float64Array | undefined): boolean {

@@ -116,6 +116,13 @@ export class SparseLdl {
     return true;
   }
 
+  /** The least share of any diagonal entry that was left when its turn came, after `factor` with these values. */
+  leastLeft(values: Float64Array, diagonal: Int32Array): number {
+    let least = Infinity;
+    for (let k = 0; k < this.n; k++) least = Math.min(least, this.d[k]! / values[diagonal[this.order[k]!]!]!);
+    return least;
+  }
+
   /** Solve A x = b after `factor`; writes x over `b`. */
   solve(b: Float64Array): void {
     const { n, order, work: x, lStart, lIndex, lValue, d } = this;
