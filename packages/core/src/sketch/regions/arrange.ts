@@ -28,26 +28,30 @@ export interface Arrangement {
 
 class VertexGrid {
   readonly points: Vec2[] = [];
-  private readonly cells = new Map<string, number[]>();
+  private readonly cells = new Map<number, number[]>();
   constructor(private readonly tolerance: number) {}
 
   indexOf(p: Vec2): number {
-    const size = this.tolerance * 4;
-    const cx = Math.floor(p[0] / size);
-    const cy = Math.floor(p[1] / size);
-    for (let i = cx - 1; i <= cx + 1; i++) {
-      for (let j = cy - 1; j <= cy + 1; j++) {
-        for (const v of this.cells.get(`${i},${j}`) ?? []) if (distance(this.points[v]!, p) <= this.tolerance) return v;
+    const { tolerance } = this;
+    const size = tolerance * 4;
+    const cellOf = (v: number) => Math.floor(v / size);
+    // A point lies near the edge of few cells: mostly its own is all there is to look at.
+    for (let i = cellOf(p[0] - tolerance); i <= cellOf(p[0] + tolerance); i++) {
+      for (let j = cellOf(p[1] - tolerance); j <= cellOf(p[1] + tolerance); j++) {
+        for (const v of this.cells.get(keyOf(i, j)) ?? []) if (distance(this.points[v]!, p) <= tolerance) return v;
       }
     }
     const index = this.points.push(p) - 1;
-    const key = `${cx},${cy}`;
+    const key = keyOf(cellOf(p[0]), cellOf(p[1]));
     const cell = this.cells.get(key);
     if (cell) cell.push(index);
     else this.cells.set(key, [index]);
     return index;
   }
 }
+
+/** Cells that share a key do no harm: what lies in them is measured. */
+const keyOf = (i: number, j: number) => Math.imul(i, 73856093) ^ Math.imul(j, 19349663);
 
 /** Parameters at which each primitive is cut, ends included. */
 function cutParameters(primitives: readonly Primitive[], tolerance: number): number[][] {
