@@ -73,7 +73,7 @@ report('part', 'kernel start', 1, performance.now() - start, 'ms');
 for (const holes of [4, 25, 100]) {
   const runs = { warmUp: 3, runs: holes > 50 ? 5 : 10 };
   const evaluate = async (design: Design, evaluator = new PartEvaluator(kernel)) =>
-    evaluator.evaluate(design, new Ledger(design), 'p');
+    evaluator.evaluate(design, Ledger.of(design), 'p');
   await time('part', 'evaluate plate with holes', holes, (i) => evaluate(plate(holes, 100 + i, 6)), runs);
   const evaluator = new PartEvaluator(kernel);
   const design = plate(holes, 100, 6);

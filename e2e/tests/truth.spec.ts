@@ -31,7 +31,7 @@ test('a clashing number is not taken; it can be had if another only measures', a
     .getByRole('button', { name: 'Only measure it' })
     .click();
   await expect(offer).toHaveCount(0);
-  await expect(page.getByRole('button', { name: 'Dimension reference, (55)' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Reference width, (55)' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('x');
   await expect(w.caption()).toContainText('55 × 25 × 10 mm');

@@ -19,7 +19,7 @@ export async function exportDesign(
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);
   const kernel = await loadKernel();
   const evaluator = new PartEvaluator(kernel);
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const outcomes: PartOutcome[] = [];
   for (const id of ids) {
     const outcome = await evaluator.evaluate(design, ledger, id);

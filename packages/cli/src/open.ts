@@ -26,7 +26,7 @@ async function readText(file: string): Promise<string> {
 }
 
 function withDimension(design: Design, { name, expression }: SetOption): Design {
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const found = ledger.index.find(name, {});
   const byRef = ledger.index.byReference(name);
   const matches =

@@ -49,7 +49,7 @@ async function evaluate(all: Record<string, Step>): Promise<PartOutcome> {
     parts: { p: { ...emptyPart('Part'), steps: all, stepOrder: Object.keys(all) } },
     partOrder: ['p'],
   };
-  return new PartEvaluator(kernel).evaluate(design, new Ledger(design), 'p');
+  return new PartEvaluator(kernel).evaluate(design, Ledger.of(design), 'p');
 }
 
 /** Reference to an edge between two faces, nearest to a place. */

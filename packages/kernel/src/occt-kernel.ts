@@ -1,12 +1,13 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelError, type BooleanKind, type BooleanSolid, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh,
+  type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh, type SolidPiece,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { describeEdges, describeFaces, isSound, measureSolid } from './describe.ts';
+import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { extrudeLoops } from './extrude.ts';
 import { meshSolid } from './mesh.ts';
@@ -67,6 +68,15 @@ export class OcctKernel implements SolidKernel {
 
   outline(solid: SolidHandle, frame: Frame): EdgeCurve[] {
     return this.about(solid, (oc, scope, shape) => outlineOf(oc, scope, shape, frame));
+  }
+
+  distance(one: SolidPiece, other: SolidPiece): number {
+    return this.guarded('The kernel could not measure this distance', () =>
+      scoped((scope) => {
+        const [a, b] = [one, other].map((piece) => pieceOf(this.oc, scope, this.shape(piece.solid), piece));
+        return shortestDistance(this.oc, scope, a!, b!);
+      }),
+    );
   }
 
   private about<T>(solid: SolidHandle, ask: (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) => T): T {

@@ -48,7 +48,7 @@ function design(steps: Record<string, Step>): Design {
 
 async function evaluate(steps: Record<string, Step>, evaluator = new PartEvaluator(kernel)): Promise<PartOutcome> {
   const d = design(steps);
-  return evaluator.evaluate(d, new Ledger(d), 'p');
+  return evaluator.evaluate(d, Ledger.of(d), 'p');
 }
 
 const last = (outcome: PartOutcome) => outcome.steps.at(-1)!;

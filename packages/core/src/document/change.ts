@@ -30,7 +30,9 @@ const PatchSchema = z.strictObject({
 /** What is sent and logged. `of` names the change that an undo or redo concerns. */
 export const Change = z.strictObject({
   id: z.string().regex(/^[A-Za-z0-9_-]{8,40}$/),
-  kind: z.enum(['edit', 'undo', 'redo']),
+  kind: z
+    .enum(['edit', 'undo', 'redo', 'follow'])
+    .describe('follow: what the model reads after an edit; it is not taken back by itself.'),
   of: z.string().max(40).optional(),
   command: z.string().max(60),
   label: z.string().max(300),

@@ -54,7 +54,7 @@ export function writeDesign(design: Design): string {
 
 /** Expressions that use names, as a hand-written file may, are stored by reference from here on. */
 function bindAllNames(design: Design): Design {
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const bind = (text: string, scope: { part?: string; step?: string }, kind: QuantityKind | null = null): string => {
     try {
       return ledger.bind(text, scope, kind);

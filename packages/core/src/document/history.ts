@@ -2,7 +2,7 @@
 
 export interface LoggedChange {
   readonly id: string;
-  readonly kind: 'edit' | 'undo' | 'redo';
+  readonly kind: 'edit' | 'undo' | 'redo' | 'follow';
   readonly of?: string | undefined;
   readonly label: string;
 }
@@ -25,7 +25,7 @@ export function undoState(log: readonly LoggedChange[]): UndoState {
     } else if (change.kind === 'undo') {
       const at = undo.lastIndexOf(change.of ?? '');
       if (at >= 0) redo.push(...undo.splice(at, 1));
-    } else {
+    } else if (change.kind === 'redo') {
       const at = redo.lastIndexOf(change.of ?? '');
       if (at >= 0) undo.push(...redo.splice(at, 1));
     }

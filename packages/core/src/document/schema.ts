@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { Dimensions } from '../dimensions/schema.ts';
 import { Name } from '../steps/slots.ts';
 import { Step } from '../steps/schema.ts';
-import { LENGTH_UNITS, ANGLE_UNITS } from '../units/units.ts';
+import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
+import { Variants } from '../variants/schema.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from './ids.ts';
 
@@ -35,6 +36,10 @@ export const Units = z
     length: z.enum(LENGTH_UNITS),
     angle: z.enum(ANGLE_UNITS),
     decimals: z.number().int().min(0).max(8),
+    fractions: z
+      .union(FRACTIONS.map((n) => z.literal(n)))
+      .optional()
+      .describe('With inches: lengths that are whole parts of this are shown as fractions.'),
   })
   .describe('How numbers are shown, and the unit of a bare number in an expression. Geometry is always in mm.');
 
@@ -48,6 +53,7 @@ export const Design = z
     dimensionOrder: z.array(Id),
     parts: z.record(Id, Part),
     partOrder: z.array(Id).max(MAX_PARTS),
+    variants: Variants.optional(),
   })
   .describe('A design.');
 export type Design = z.infer<typeof Design>;

@@ -63,7 +63,7 @@ export interface Inspection {
 }
 
 export async function inspectDesign(design: Design, kernel: SolidKernel): Promise<Inspection> {
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const evaluator = new PartEvaluator(kernel);
   const parts: Inspection['parts'][number][] = [];
   for (const partId of design.partOrder) {

@@ -2,7 +2,9 @@
  * Every number of a design in one list: its own dimensions, each part's,
  * each sketch's, and the numbers in steps' slots.
  */
+import type { Dial, Dimension } from '../dimensions/schema.ts';
 import type { Design } from '../document/schema.ts';
+import { measureDimension } from '../sketch/edit/measure.ts';
 import { isDimension, type Constraint, type DimensionConstraint } from '../sketch/schema.ts';
 import { numberSlots } from '../steps/numbers.ts';
 import type { Step } from '../steps/schema.ts';
@@ -23,8 +25,19 @@ export interface DimensionEntry {
   readonly expression: string;
   /** The kind the place demands; null where any will do. */
   readonly kind: QuantityKind | null;
-  readonly dial: boolean;
+  /** Its range, where it is a dial. */
+  readonly dial: Dial | null;
+  /** Heading it stands under, where it was given one. */
+  readonly group: string | null;
+  readonly note: string | null;
+  /** Read from the model or its sketch; nobody types it. */
+  readonly measured: Measured | null;
 }
+
+/** What a measured number is read from: a part up to a step, or a sketch. */
+export type Measured =
+  | { readonly of: 'part'; readonly part: string; readonly after: string | null }
+  | { readonly of: 'sketch'; readonly part: string; readonly step: string; readonly value: number };
 
 /** A name as it can be typed in an expression: `Wall holes` → `wall_holes`. */
 export function wordOf(name: string): string {
@@ -40,17 +53,7 @@ export function collectEntries(design: Design): DimensionEntry[] {
   const entries: DimensionEntry[] = [];
   for (const id of design.dimensionOrder) {
     const d = design.dimensions[id];
-    if (d) {
-      entries.push({
-        ref: id,
-        owner: { level: 'design' },
-        name: d.name,
-        path: [d.name],
-        expression: d.value,
-        kind: null,
-        dial: d.dial !== undefined,
-      });
-    }
+    if (d) entries.push(ownEntry(id, d, { level: 'design' }, []));
   }
   for (const partId of design.partOrder) {
     const part = design.parts[partId];
@@ -58,18 +61,7 @@ export function collectEntries(design: Design): DimensionEntry[] {
     const partWord = wordOf(part.name);
     for (const id of part.dimensionOrder) {
       const d = part.dimensions[id];
-      if (d) {
-        const path = [partWord, d.name];
-        entries.push({
-          ref: id,
-          owner: { level: 'part', part: partId },
-          name: d.name,
-          path,
-          expression: d.value,
-          kind: null,
-          dial: d.dial !== undefined,
-        });
-      }
+      if (d) entries.push(ownEntry(id, d, { level: 'part', part: partId }, [partWord]));
     }
     for (const stepId of part.stepOrder) {
       const step = part.steps[stepId];
@@ -79,7 +71,29 @@ export function collectEntries(design: Design): DimensionEntry[] {
   return entries;
 }
 
-function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
+/** The entry of a named dimension of the design or of a part. */
+export function ownEntry(
+  id: string,
+  d: Dimension,
+  owner: EntryOwner & { level: 'design' | 'part' },
+  within: readonly string[],
+): DimensionEntry {
+  return {
+    ref: id,
+    owner,
+    name: d.name,
+    path: [...within, d.name],
+    expression: d.value,
+    kind: null,
+    dial: d.dial ?? null,
+    group: d.group ?? null,
+    note: d.note ?? null,
+    measured: d.measured ? { of: 'part', part: d.measured.part, after: d.measured.after ?? null } : null,
+  };
+}
+
+/** The entries of one step: a sketch's dimensions, driven ones among them, or the numbers in its slots. */
+export function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
   const stepWord = wordOf(step.name);
   const make = (
     level: 'sketch' | 'slot',
@@ -87,6 +101,7 @@ function entriesOfStep(part: string, partWord: string, stepId: string, step: Ste
     name: string,
     expression: string,
     kind: QuantityKind,
+    measured: Measured | null = null,
   ): DimensionEntry => ({
     ref: `${stepId}.${key}`,
     owner: { level, part, step: stepId },
@@ -94,17 +109,21 @@ function entriesOfStep(part: string, partWord: string, stepId: string, step: Ste
     path: [partWord, stepWord, name],
     expression,
     kind,
-    dial: false,
+    dial: null,
+    group: null,
+    note: null,
+    measured,
   });
   if (step.kind !== 'sketch') {
     return numberSlots(step).map((slot) => make('slot', slot.key, slot.key, slot.expression, slot.kind));
   }
   const names = sketchDimensionNames(step.constraints);
-  return Object.entries(step.constraints).flatMap(([id, constraint]) =>
-    isDimension(constraint) && !constraint.driven
-      ? [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint))]
-      : [],
-  );
+  return Object.entries(step.constraints).flatMap(([id, constraint]) => {
+    if (!isDimension(constraint)) return [];
+    const read = (): Measured => ({ of: 'sketch', part, step: stepId, value: measureDimension(step, constraint) });
+    const measured = constraint.driven ? read() : null;
+    return [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint), measured)];
+  });
 }
 
 export function quantityOf(constraint: DimensionConstraint): QuantityKind {

@@ -39,7 +39,7 @@ const sketch = (name: string) => ({
 });
 
 function shown(design: Design, ref: string): [string, string] {
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   return [ledger.shown(ledger.index.byReference(ref)!), ledger.format(ledger.valueOf(ref))];
 }
 
@@ -57,7 +57,7 @@ describe('the ledger', () => {
       addPart('p2', 'Wheel'),
       addDimension('w1', { name: 'w', value: '20 mm' }, 'p1'),
     );
-    const ledger = new Ledger(design);
+    const ledger = Ledger.of(design);
     const value = (text: string, part?: string) => ledger.format(ledger.read(text, part ? { part } : {}, 'length'));
     expect(value('w', 'p1')).toBe('20 mm');
     expect(value('w', 'p2')).toBe('1 mm');
@@ -80,7 +80,7 @@ describe('the ledger', () => {
       'a → c → b → a goes in a circle; give one of them a number of its own.',
     );
     const broken: Design = { ...design, dimensions: { ...design.dimensions, a: { name: 'a', value: '$c' } } };
-    expect(new Ledger(broken).valueOf('c').ok).toBe(false);
+    expect(Ledger.of(broken).valueOf('c').ok).toBe(false);
   });
 
   test('a chain of five thousand dimensions has a value and does not exhaust the stack', () => {
@@ -89,7 +89,7 @@ describe('the ledger', () => {
       design.dimensions[`d${i}`] = { name: `d${i}`, value: i === 0 ? '1 mm' : `$d${i - 1} + 1 mm` };
       design.dimensionOrder.push(`d${i}`);
     }
-    const value = new Ledger(design).valueOf('d4999');
+    const value = Ledger.of(design).valueOf('d4999');
     expect(value.ok && value.quantity.value).toBe(5000);
   });
 

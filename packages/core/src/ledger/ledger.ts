@@ -3,25 +3,79 @@ import { asKind, evaluate, type Quantity } from '../dimensions/evaluate.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { namesIn, parseExpression, type Expression, type Span } from '../dimensions/parser.ts';
 import type { Design } from '../document/schema.ts';
-import { formatQuantity, kindOfPowers, UNITS, unitNamed, type QuantityKind } from '../units/units.ts';
-import { collectEntries, type DimensionEntry } from './entries.ts';
+import { formatQuantity, kindOfPowers, powersOfKind, UNITS, unitNamed, type QuantityKind } from '../units/units.ts';
+import { changedEntries, reachedFrom } from './changed.ts';
+import { collectEntries, type DimensionEntry, type Measured } from './entries.ts';
 import { bindNames, missingName, NameIndex, scopeOf, showNames, type Scope } from './names.ts';
 
 export type Value =
   | { readonly ok: true; readonly quantity: Quantity }
   | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
 
-export class Ledger {
-  readonly entries: readonly DimensionEntry[];
-  readonly index: NameIndex;
-  private readonly values = new Map<string, Value>();
-  private readonly trees = new Map<string, Expression | ExpressionError>();
-  /** Entries whose computation has begun, each used by the one before it. */
-  private readonly pending: DimensionEntry[] = [];
+/** The ledger of each document, so that none is computed twice. */
+const known = new WeakMap<Design, Ledger>();
+/** The one computed last: the next differs from it by one edit, mostly. */
+let latest: Ledger | null = null;
 
-  constructor(private readonly design: Design) {
-    this.entries = collectEntries(design);
-    this.index = new NameIndex(this.entries);
+export class Ledger {
+  /** Entries whose computation has begun, each used by the one before it. */
+  private readonly pending = new Set<DimensionEntry>();
+  /** Who uses what directly; handed on to the next ledger of the same names. */
+  private users: Map<string, Set<string>> | null = null;
+
+  private constructor(
+    private readonly design: Design,
+    readonly entries: readonly DimensionEntry[],
+    readonly index: NameIndex,
+    private readonly values: Map<string, Value>,
+    private readonly uses: Map<string, readonly string[]>,
+  ) {}
+
+  /** The ledger of a design; what an edit did not touch is taken from the one before. */
+  static of(design: Design): Ledger {
+    const own = known.get(design) ?? (latest && Ledger.after(latest, design)) ?? Ledger.fresh(design);
+    known.set(design, own);
+    latest = own;
+    return own;
+  }
+
+  /** The ledger of a design, computed from nothing. */
+  static fresh(design: Design): Ledger {
+    const entries = collectEntries(design);
+    return new Ledger(design, entries, NameIndex.of(entries), new Map(), new Map());
+  }
+
+  private static after(before: Ledger, design: Design): Ledger | null {
+    const changed = changedEntries(before.design, design, before.entries);
+    if (!changed) return null;
+    const values = new Map(before.values);
+    const uses = new Map(before.uses);
+    const users = before.usersOfAll();
+    // Handed on and brought up to date; the ledger before finds its own again if asked.
+    before.users = null;
+    for (const ref of reachedFrom(changed.keys(), (r) => users.get(r))) values.delete(ref);
+    const index = before.index.with([...changed.values()]);
+    const entries = changed.size > 0 ? before.entries.map((e) => changed.get(e.ref) ?? e) : before.entries;
+    const after = new Ledger(design, entries, index, values, uses);
+    for (const [ref, entry] of changed) {
+      for (const used of uses.get(ref) ?? []) users.get(used)?.delete(ref);
+      uses.delete(ref);
+      for (const used of after.dependenciesOf(entry)) addTo(users, used, ref);
+    }
+    after.users = users;
+    return after;
+  }
+
+  private usersOfAll(): Map<string, Set<string>> {
+    if (this.users) return this.users;
+    this.users = new Map();
+    for (const entry of this.entries) for (const used of this.dependenciesOf(entry)) addTo(this.users, used, entry.ref);
+    return this.users;
+  }
+
+  /** References of the dimensions that use this one directly. */
+  usersOf(ref: string): string[] {
+    return [...(this.usersOfAll().get(ref) ?? [])];
   }
 
   /** The value of the dimension with this reference. */
@@ -32,18 +86,21 @@ export class Ledger {
 
   /** Walks the dependencies with a list rather than recursion: chains may be thousands long. */
   valueOfEntry(entry: DimensionEntry): Value {
-    const pending = this.pending;
-    const bottom = pending.length;
-    pending.push(entry);
-    while (pending.length > bottom) {
-      const top = pending.at(-1)!;
-      const next = this.values.has(top.ref) ? undefined : this.nextUnvalued(top);
+    const known = this.values.get(entry.ref);
+    if (known) return known;
+    const path = [entry];
+    this.pending.add(entry);
+    while (path.length > 0) {
+      const top = path.at(-1)!;
+      const next = this.nextUnvalued(top);
       if (next) {
-        pending.push(next);
+        path.push(next);
+        this.pending.add(next);
         continue;
       }
-      if (!this.values.has(top.ref)) this.values.set(top.ref, this.compute(top));
-      pending.pop();
+      this.values.set(top.ref, this.compute(top));
+      this.pending.delete(top);
+      path.pop();
     }
     return this.values.get(entry.ref)!;
   }
@@ -51,7 +108,7 @@ export class Ledger {
   private nextUnvalued(entry: DimensionEntry): DimensionEntry | undefined {
     for (const ref of this.dependenciesOf(entry)) {
       const used = this.index.byReference(ref)!;
-      if (!this.values.has(ref) && !this.pending.includes(used)) return used;
+      if (!this.values.has(ref) && !this.pending.has(used)) return used;
     }
     return undefined;
   }
@@ -72,9 +129,18 @@ export class Ledger {
     }
   }
 
-  /** References an entry's expression uses directly. */
-  dependenciesOf(entry: DimensionEntry): string[] {
-    const tree = this.treeOf(entry);
+  /** References an entry uses directly: in its expression or, when it is measured, in what it is measured on. */
+  dependenciesOf(entry: DimensionEntry): readonly string[] {
+    let refs = this.uses.get(entry.ref);
+    if (!refs) {
+      refs = entry.measured ? this.behind(entry.measured) : this.usedIn(entry);
+      this.uses.set(entry.ref, refs);
+    }
+    return refs;
+  }
+
+  private usedIn(entry: DimensionEntry): string[] {
+    const tree = treeOf(entry.expression);
     if (tree instanceof ExpressionError) return [];
     const refs = new Set<string>();
     for (const node of namesIn(tree)) {
@@ -82,6 +148,17 @@ export class Ledger {
       if (found.kind === 'one') refs.add(found.entry.ref);
     }
     return [...refs];
+  }
+
+  /** All numbers that can move what is measured: those of the part's steps up to there. */
+  private behind(measured: Measured): string[] {
+    const steps = this.design.parts[measured.part]?.stepOrder ?? [];
+    const last = measured.of === 'sketch' ? measured.step : measured.after;
+    const end = last === null ? steps.length : steps.indexOf(last) + 1;
+    const counts = new Set(steps.slice(0, end));
+    return this.entries.flatMap((e) =>
+      'step' in e.owner && counts.has(e.owner.step) && (!e.measured || e.owner.step !== last) ? [e.ref] : [],
+    );
   }
 
   /** An entry's expression as people read it. */
@@ -119,7 +196,13 @@ export class Ledger {
 
   private compute(entry: DimensionEntry): Value {
     try {
-      const tree = this.treeOf(entry);
+      const { measured } = entry;
+      if (measured) this.refuseCircle(entry);
+      if (measured?.of === 'sketch') {
+        const powers = powersOfKind(entry.kind ?? 'length');
+        return { ok: true, quantity: { value: measured.value, powers, bare: false } };
+      }
+      const tree = treeOf(entry.expression);
       if (tree instanceof ExpressionError) throw tree;
       return { ok: true, quantity: this.evaluateTree(tree, scopeOf(entry), entry.kind) };
     } catch (error) {
@@ -127,18 +210,20 @@ export class Ledger {
     }
   }
 
-  private treeOf(entry: DimensionEntry): Expression | ExpressionError {
-    let tree = this.trees.get(entry.ref);
-    if (!tree) {
-      try {
-        tree = parseExpression(entry.expression);
-      } catch (error) {
-        if (!(error instanceof ExpressionError)) throw error;
-        tree = error;
-      }
-      this.trees.set(entry.ref, tree);
+  /** A measured number has its reading; it must not stand on itself all the same. */
+  private refuseCircle(entry: DimensionEntry): void {
+    for (const ref of this.dependenciesOf(entry)) {
+      const used = this.index.byReference(ref)!;
+      if (!this.values.has(ref) && this.pending.has(used))
+        throw new ExpressionError(circle(this.pendingFrom(used)), 0, entry.expression.length);
+      const value = this.values.get(ref);
+      if (value && !value.ok && value.message.includes(IN_A_CIRCLE)) throw new ExpressionError(value.message, 0, 0);
     }
-    return tree;
+  }
+
+  private pendingFrom(entry: DimensionEntry): DimensionEntry[] {
+    const path = [...this.pending];
+    return [...path.slice(path.indexOf(entry)), entry];
   }
 
   private entryNamed(name: string, scope: Scope) {
@@ -158,8 +243,8 @@ export class Ledger {
       const found = this.entryNamed(name, scope);
       if (found.kind === 'one') {
         const used = found.entry;
-        const start = this.values.has(used.ref) ? -1 : this.pending.indexOf(used);
-        if (start >= 0) throw new ExpressionError(circle([...this.pending.slice(start), used]), at.from, at.to);
+        if (!this.values.has(used.ref) && this.pending.has(used))
+          throw new ExpressionError(circle(this.pendingFrom(used)), at.from, at.to);
         const value = this.valueOfEntry(used);
         if (value.ok) return value.quantity;
         const message = value.message.includes(IN_A_CIRCLE)
@@ -190,6 +275,31 @@ export class Ledger {
     ];
     return `${formatQuantity(number / factor, 'number', this.design.units)} ${unit.join('·')}`;
   }
+}
+
+function addTo(map: Map<string, Set<string>>, key: string, value: string): void {
+  const own = map.get(key);
+  if (own) own.add(value);
+  else map.set(key, new Set([value]));
+}
+
+const TREES_KEPT = 20_000;
+const trees = new Map<string, Expression | ExpressionError>();
+
+/** Equal texts have equal trees, in whatever document. */
+function treeOf(text: string): Expression | ExpressionError {
+  let tree = trees.get(text);
+  if (!tree) {
+    try {
+      tree = parseExpression(text);
+    } catch (error) {
+      if (!(error instanceof ExpressionError)) throw error;
+      tree = error;
+    }
+    if (trees.size >= TREES_KEPT) trees.clear();
+    trees.set(text, tree);
+  }
+  return tree;
 }
 
 function power(n: number): string {

@@ -23,20 +23,37 @@ export type Found =
   | { readonly kind: 'several'; readonly entries: readonly DimensionEntry[] };
 
 export class NameIndex {
-  private readonly byLast = new Map<string, DimensionEntry[]>();
-  private readonly byRef = new Map<string, DimensionEntry>();
+  private constructor(
+    private readonly byRef: ReadonlyMap<string, DimensionEntry>,
+    /** References by the last word of their path; the same for all indexes of the same names. */
+    private readonly byLast: ReadonlyMap<string, readonly string[]>,
+  ) {}
 
-  constructor(entries: readonly DimensionEntry[]) {
+  static of(entries: readonly DimensionEntry[]): NameIndex {
+    const byLast = new Map<string, string[]>();
+    const byRef = new Map<string, DimensionEntry>();
     for (const entry of entries) {
-      this.byRef.set(entry.ref, entry);
-      const same = this.byLast.get(entry.name);
-      if (same) same.push(entry);
-      else this.byLast.set(entry.name, [entry]);
+      byRef.set(entry.ref, entry);
+      const same = byLast.get(entry.name);
+      if (same) same.push(entry.ref);
+      else byLast.set(entry.name, [entry.ref]);
     }
+    return new NameIndex(byRef, byLast);
+  }
+
+  /** The same names with other expressions behind some of them. */
+  with(changed: readonly DimensionEntry[]): NameIndex {
+    const byRef = new Map(this.byRef);
+    for (const entry of changed) byRef.set(entry.ref, entry);
+    return new NameIndex(byRef, this.byLast);
   }
 
   byReference(ref: string): DimensionEntry | undefined {
     return this.byRef.get(ref);
+  }
+
+  private named(last: string): DimensionEntry[] {
+    return (this.byLast.get(last) ?? []).map((ref) => this.byRef.get(ref)!);
   }
 
   /**
@@ -48,7 +65,7 @@ export class NameIndex {
     const last = segments.at(-1)!;
     let best: DimensionEntry[] = [];
     let bestRank = -Infinity;
-    for (const entry of this.byLast.get(last) ?? []) {
+    for (const entry of this.named(last)) {
       if (!containsInOrder(entry.path, segments)) continue;
       const rank = closeness(entry, scope, segments.length);
       if (rank === null || rank < bestRank) continue;
@@ -75,8 +92,8 @@ export class NameIndex {
   /** Names near to a mistyped one, for the sentence that refuses it. */
   similarTo(name: string): string | undefined {
     const wanted = name.split('.').at(-1)!.toLowerCase();
-    const elsewhere = this.byLast.get(name.split('.').at(-1)!);
-    if (elsewhere) return elsewhere[0]!.path.join('.');
+    const [elsewhere] = this.named(name.split('.').at(-1)!);
+    if (elsewhere) return elsewhere.path.join('.');
     for (const known of this.byLast.keys()) if (known.toLowerCase() === wanted) return known;
     for (const known of this.byLast.keys()) if (editDistanceAtMost(known.toLowerCase(), wanted, 2)) return known;
     return undefined;

@@ -1,7 +1,7 @@
 /** What a sketch is in the file: points, curves between them, and constraints upon both. */
 import { z } from 'zod';
 import { Id } from '../document/ids.ts';
-import { Expr, DimensionName } from '../dimensions/schema.ts';
+import { DimensionName, Expr } from '../dimensions/expression.ts';
 
 /** Fixed things every sketch has; they can be constrained to, not moved. */
 export const BUILT_IN = { origin: 'origin', xAxis: 'x_axis', yAxis: 'y_axis' } as const;

@@ -118,6 +118,13 @@ export interface MeshQuality {
   readonly angular: number;
 }
 
+/** A face or an edge of a solid, by its place in the kernel's order. */
+export interface SolidPiece {
+  readonly solid: SolidHandle;
+  readonly kind: 'face' | 'edge';
+  readonly index: number;
+}
+
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {}
 
@@ -144,6 +151,8 @@ export interface SolidKernel {
   section(solid: SolidHandle, frame: Frame): EdgeCurve[];
   /** Lines and outlines not hidden, seen straight onto the frame: already flat, x and y along it. */
   outline(solid: SolidHandle, frame: Frame): EdgeCurve[];
+  /** Shortest distance between two faces or edges, mm. @throws KernelError */
+  distance(one: SolidPiece, other: SolidPiece): number;
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids. */
   exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;

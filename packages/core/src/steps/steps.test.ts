@@ -57,7 +57,7 @@ const base = (...more: Edit[]) =>
 
 function read(design: Design, step: string): string {
   const part = design.parts.p!;
-  return sentenceOf(part.steps[step]!, { part, stepId: step, ledger: new Ledger(design) })
+  return sentenceOf(part.steps[step]!, { part, stepId: step, ledger: Ledger.of(design) })
     .map((piece) => ('text' in piece ? piece.text : `[${piece.label}${piece.value ? ` = ${piece.value}` : ''}]`))
     .join(' ');
 }

@@ -43,12 +43,18 @@ export const ANGLE_UNITS = ['deg', 'rad'] as const;
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 export type AngleUnit = (typeof ANGLE_UNITS)[number];
 
+/** Parts an inch may be cut into for showing. */
+export const FRACTIONS = [8, 16, 32, 64, 128] as const;
+export type Fractions = (typeof FRACTIONS)[number];
+
 /** The units in which a design shows its numbers and reads bare ones. */
 export interface DisplayUnits {
   readonly length: LengthUnit;
   readonly angle: AngleUnit;
   /** Digits shown after the decimal point. */
   readonly decimals: number;
+  /** With inches: what is a whole number of these parts of an inch is shown as a fraction. */
+  readonly fractions?: Fractions | undefined;
 }
 
 /** Unit names are plain keys; a guard against names like `constructor`. */
@@ -100,10 +106,28 @@ const CLEAN_DIGITS = 12;
  * Trailing zeros are dropped.
  */
 export function formatQuantity(value: number, kind: QuantityKind, units: DisplayUnits): string {
+  const fraction = kind === 'length' ? asFraction(value, units) : null;
+  if (fraction) return fraction;
   const text = formatNumber(value / displayFactor(kind, units), units.decimals);
   if (kind === 'length') return `${text} ${units.length}`;
   if (kind === 'angle') return units.angle === 'deg' ? `${text}°` : `${text} rad`;
   return text;
+}
+
+/** Share of an inch by which a length may miss a fraction and still be one; beyond it the fraction would lie. */
+const FRACTION_NOISE = 1e-9;
+
+/** `2 1/8 in`; null where the design shows decimals, or the length is no such fraction. */
+function asFraction(mm: number, { length, fractions }: DisplayUnits): string | null {
+  if (length !== 'in' || !fractions) return null;
+  const parts = (Math.abs(mm) / MM_PER_INCH) * fractions;
+  let [above, below] = [Math.round(parts), fractions as number];
+  if (Math.abs(parts - above) > FRACTION_NOISE * fractions) return null;
+  while (above % 2 === 0 && below > 1) [above, below] = [above / 2, below / 2];
+  const [whole, rest] = [Math.floor(above / below), above % below];
+  const sign = mm < 0 && above > 0 ? '-' : '';
+  if (rest === 0) return `${sign}${whole} in`;
+  return `${sign}${whole > 0 ? `${whole} ` : ''}${rest}/${below} in`;
 }
 
 /** A number with at most `decimals` digits after the point, no trailing zeros, never `-0`. */

@@ -30,7 +30,7 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare designId: string;
   declare revision: number;
   declare changeId: string;
-  declare kind: 'edit' | 'undo' | 'redo';
+  declare kind: 'edit' | 'undo' | 'redo' | 'follow';
   /** The change an undo or redo concerns. */
   declare target: string | null;
   declare command: string;

@@ -15,7 +15,7 @@ export async function storePicture(designId: string, part: string, key: string, 
 
 /** Evaluate all parts here and keep their pictures. */
 export async function paintDesign(designId: string, design: Design, kernel: SolidKernel): Promise<void> {
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const evaluator = new PartEvaluator(kernel);
   const painter = new PartPainter(kernel);
   for (const part of design.partOrder) {

@@ -39,7 +39,7 @@ export const useDesign = defineStore('design', () => {
   let sending = false;
   let retry = 0;
 
-  const ledger = computed(() => (design.value ? new Ledger(design.value) : null));
+  const ledger = computed(() => (design.value ? Ledger.of(design.value) : null));
   const undoable = computed(() => undoState(log.value));
   const undoCount = computed(() => undoable.value.undo.length);
   const canUndo = computed(() => undoCount.value > 0);

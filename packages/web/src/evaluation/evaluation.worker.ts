@@ -60,7 +60,7 @@ async function evaluate(
 ): Promise<boolean> {
   const request = ++latest;
   const current = () => request === latest;
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   // Not waited for: the browser's storage may be held up, the kernel is not.
   if (request === 1) void showRemembered(design, ledger, order, listener, current);
   const { evaluator, painter } = await ready;
@@ -120,7 +120,7 @@ async function showRemembered(
 
 async function exportDesign(design: Design, format: 'step' | 'stl', parts: readonly string[]): Promise<Uint8Array> {
   const { kernel, evaluator } = await ready;
-  const ledger = new Ledger(design);
+  const ledger = Ledger.of(design);
   const outcomes: PartOutcome[] = [];
   for (const id of parts) {
     const outcome = await evaluator.evaluate(design, ledger, id);
@@ -148,7 +148,7 @@ async function exportDesign(design: Design, format: 'step' | 'stl', parts: reado
 async function borrow(design: Design, part: string, step: string, source: BorrowSource): Promise<FlatPiece[] | string> {
   const { kernel, evaluator } = await ready;
   try {
-    const outcome = await evaluator.evaluate(design, new Ledger(design), part);
+    const outcome = await evaluator.evaluate(design, Ledger.of(design), part);
     const at = outcome.steps.findIndex((s) => s.id === step);
     const frame = outcome.steps[at]?.sketch?.frame;
     if (!frame) return 'This sketch has no plane yet; pick one for it first.';

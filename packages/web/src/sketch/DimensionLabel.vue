@@ -131,7 +131,7 @@ function up(event: PointerEvent): void {
       class="number block -translate-x-1/2 -translate-y-1/2 rounded px-1 text-[13px] leading-5 text-petrol hover:bg-signal-soft hover:text-signal"
       :class="{ 'text-signal': session.hoveredDimension === key }"
       :style="{ rotate: `${drawing.text.angle}rad` }"
-      :aria-label="`Dimension ${entry?.name ?? 'reference'}, ${text}`"
+      :aria-label="`${constraint?.driven ? 'Reference' : 'Dimension'} ${entry?.name ?? ''}, ${text}`"
       :data-dimension="entry?.name"
       @pointerdown.stop="down"
       @pointermove.stop="move"

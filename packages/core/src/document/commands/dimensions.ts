@@ -1,12 +1,13 @@
 /** Edits of numbers and their names. */
-import { constantNamed, RESERVED_NAMES } from '../../dimensions/evaluate.ts';
+import { constantNamed, RESERVED_NAMES, type Quantity } from '../../dimensions/evaluate.ts';
 import { ExpressionError } from '../../dimensions/lexer.ts';
-import { DimensionName, type Dimension } from '../../dimensions/schema.ts';
+import { DimensionName } from '../../dimensions/expression.ts';
+import type { Dimension } from '../../dimensions/schema.ts';
 import { sketchDimensionNames, type DimensionEntry } from '../../ledger/entries.ts';
 import { Ledger } from '../../ledger/ledger.ts';
 import { scopeOf } from '../../ledger/names.ts';
 import { setNumberSlot } from '../../steps/numbers.ts';
-import { kindOfPowers, unitNamed, type QuantityKind } from '../../units/units.ts';
+import { kindOfPowers, UNITS, unitNamed, type QuantityKind } from '../../units/units.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import type { Design } from '../schema.ts';
 import { plain } from './plain.ts';
@@ -25,7 +26,7 @@ function kindNow(ledger: Ledger, entry: DimensionEntry): QuantityKind | null {
   return kind === 'number' ? null : kind;
 }
 
-function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {
+export function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {
   const { owner, ref } = entry;
   const key = ref.slice(ref.indexOf('.') + 1);
   if (owner.level === 'design') draft.dimensions[ref]!.value = expression;
@@ -40,31 +41,96 @@ function storeExpression(draft: Design, entry: DimensionEntry, expression: strin
   }
 }
 
+/** An expression fit to be stored for this entry, and the kind it is read as. @throws EditRefused when it cannot be read */
+export function boundFor(
+  ledger: Ledger,
+  entry: DimensionEntry,
+  typed: string,
+): { readonly bound: string; readonly kind: QuantityKind | null } {
+  if (entry.measured)
+    throw new EditRefused(`${entry.name} is measured from the model; change what it is measured on instead.`);
+  const kind = entry.kind ?? kindNow(ledger, entry);
+  try {
+    return { bound: ledger.bind(typed.trim(), scopeOf(entry), kind), kind };
+  } catch (error) {
+    if (error instanceof ExpressionError) throw new EditRefused(error.message);
+    throw error;
+  }
+}
+
 /**
  * Give a dimension a new expression, as typed. Refused when it cannot be read,
- * clashes in units, goes in a circle, or leaves its own sketch unsolvable.
+ * clashes in units, goes in a circle, lies outside its allowed range, or leaves
+ * its own sketch unsolvable.
  */
 export function setDimension(ref: string, typed: string): Edit {
+  return { ...setDimensions([[ref, typed]]), command: 'set-dimension', label: `Set a dimension to ${typed}` };
+}
+
+/** Several dimensions at once, all of them or none: a trial kept, a row of a table, one value for many. */
+export function setDimensions(typed: readonly (readonly [ref: string, text: string])[], label?: string): Edit {
   return {
-    command: 'set-dimension',
-    label: `Set a dimension to ${typed}`,
+    command: 'set-dimensions',
+    label: label ?? `Set ${typed.length} dimensions`,
     run(draft) {
-      const before = new Ledger(plain(draft));
-      const entry = entryOf(before, ref);
-      let bound: string;
-      try {
-        bound = before.bind(typed.trim(), scopeOf(entry), entry.kind ?? kindNow(before, entry));
-      } catch (error) {
-        if (error instanceof ExpressionError) throw new EditRefused(error.message);
-        throw error;
+      const before = Ledger.of(plain(draft));
+      for (const [ref, text] of typed) {
+        const entry = entryOf(before, ref);
+        storeExpression(draft, entry, boundFor(before, entry, text).bound);
       }
-      storeExpression(draft, entry, bound);
-      const after = new Ledger(plain(draft));
-      const value = after.valueOf(ref);
-      if (!value.ok) throw new EditRefused(value.message);
-      resolveSketches(draft, before, after, entry.owner.level === 'sketch' ? entry.owner.step : null);
+      const after = Ledger.of(plain(draft));
+      const many = typed.length > 1;
+      for (const [ref] of typed) {
+        const entry = entryOf(after, ref);
+        const value = after.valueOfEntry(entry);
+        if (!value.ok) throw new EditRefused(many ? `${entry.path.join('.')}: ${value.message}` : value.message);
+        refuseOutsideRange(after, entry, value.quantity);
+      }
+      refuseNewCircles(before, after);
+      const own = typed.length === 1 ? entryOf(after, typed[0]![0]).owner : null;
+      resolveSketches(draft, before, own?.level === 'sketch' ? own.step : null);
     },
   };
+}
+
+/** Measured numbers may come to stand on themselves through a number edited elsewhere. */
+function refuseNewCircles(before: Ledger, after: Ledger): void {
+  for (const entry of after.entries) {
+    if (!entry.measured) continue;
+    const value = after.valueOfEntry(entry);
+    if (!value.ok && before.valueOf(entry.ref).ok) throw new EditRefused(value.message);
+  }
+}
+
+/** The allowed range of a dial, in mm, rad or as numbers; null where an end is open or has no value. */
+export function rangeOf(
+  ledger: Ledger,
+  entry: DimensionEntry,
+): { min: number | null; max: number | null; step: number | null } {
+  const { dial } = entry;
+  const value = ledger.valueOfEntry(entry);
+  const kind = value.ok ? kindOfPowers(value.quantity.powers) : null;
+  const read = (text: string | undefined) => {
+    const end = text === undefined ? null : ledger.read(text, scopeOf(entry), kind);
+    return end?.ok ? end.quantity.value : null;
+  };
+  return { min: read(dial?.min), max: read(dial?.max), step: read(dial?.step) };
+}
+
+export function refuseOutsideRange(ledger: Ledger, entry: DimensionEntry, quantity: Quantity): void {
+  if (!entry.dial) return;
+  const { min, max } = rangeOf(ledger, entry);
+  const now = quantity.value;
+  const slack = 1e-9 * Math.max(1, Math.abs(now));
+  const shown = (n: number) => ledger.format({ ok: true, quantity: { ...quantity, value: n } });
+  if (min !== null && now < min - slack)
+    throw new EditRefused(
+      `${shown(now)} is below ${shown(min)}, the least allowed for ${entry.name}; widen its range or choose more.`,
+    );
+  if (max !== null && now > max + slack)
+    throw new EditRefused(
+      `${shown(now)} is above ${shown(max)}, the most allowed for ${entry.name}; widen its range or choose less.`,
+    );
 }
 
 /** Why a name cannot be taken, as a sentence; null when it can. */
@@ -73,6 +139,9 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
     return 'A name starts with a letter and has only letters, digits and _, 40 at most.';
   }
   if (unitNamed(name)) return `“${name}” is a unit; try “${name}_value”.`;
+  const looksLike = lookOf(name);
+  const unit = Object.keys(UNITS).find((u) => lookOf(u) === looksLike && !/[0-9]/.test(name));
+  if (unit) return `“${name}” looks like the unit ${unit}; try “${name}_value”.`;
   if (RESERVED_NAMES.has(name) || constantNamed(name))
     return `“${name}” has a meaning of its own in expressions; try “${name}_value”.`;
   const lower = name.toLowerCase();
@@ -80,8 +149,24 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
     if (other === name) return `“${name}” is taken here; try “${name}_2”.`;
     if (other.toLowerCase() === lower)
       return `“${name}” differs from “${other}” only in its capitals; try “${name}_2”.`;
+    if (lookOf(other) === looksLike) return `“${name}” looks like “${other}”, which is here already; try “${name}_2”.`;
   }
   return null;
+}
+
+/** Letters that look like others in most typefaces: Cyrillic and Greek like Latin, and digits like letters. */
+const TWINS: Readonly<Record<string, string>> = {
+  а: 'a', в: 'b', с: 'c', е: 'e', ё: 'e', һ: 'h', і: 'i', ј: 'j', к: 'k', м: 'm', н: 'h', о: 'o', р: 'p', ѕ: 's', т: 't', у: 'y', х: 'x',
+  α: 'a', β: 'b', γ: 'y', ε: 'e', ι: 'i', κ: 'k', ν: 'v', ο: 'o', ρ: 'p', τ: 't', υ: 'u', χ: 'x',
+  '0': 'o', '1': 'l', i: 'l',
+}; // prettier-ignore
+
+/** How a name looks, whatever letters it is made of: names of one look are taken for each other. */
+function lookOf(name: string): string {
+  return [...name.normalize('NFKC').toLowerCase()]
+    .map((c) => TWINS[c] ?? c)
+    .join('')
+    .replace(/rn/g, 'm');
 }
 
 /** Names beside which a new one must stand apart. */
@@ -97,7 +182,7 @@ export function renameDimension(ref: string, name: string): Edit {
     command: 'rename-dimension',
     label: `Rename a dimension to ${name}`,
     run(draft) {
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       const entry = entryOf(ledger, ref);
       const fault = nameFault(name, siblingNames(ledger, entry));
       if (fault) throw new EditRefused(fault);
@@ -132,7 +217,7 @@ export function addDimension(id: string, dimension: Dimension, part?: string): E
         Object.values(home.dimensions).map((d) => d.name),
       );
       if (fault) throw new EditRefused(fault);
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       try {
         home.dimensions[id] = {
           ...dimension,
@@ -143,7 +228,7 @@ export function addDimension(id: string, dimension: Dimension, part?: string): E
         throw error;
       }
       home.dimensionOrder.push(id);
-      const value = new Ledger(plain(draft)).valueOf(id);
+      const value = Ledger.of(plain(draft)).valueOf(id);
       if (!value.ok) throw new EditRefused(value.message);
     },
   };
@@ -154,9 +239,9 @@ export function deleteDimension(ref: string): Edit {
     command: 'delete-dimension',
     label: 'Delete a dimension',
     run(draft) {
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       const entry = entryOf(ledger, ref);
-      const users = ledger.entries.filter((e) => ledger.dependenciesOf(e).includes(ref));
+      const users = ledger.usersOf(ref).map((r) => ledger.index.byReference(r)!);
       if (users.length > 0) {
         const names = users.slice(0, 3).map((e) => e.path.join('.'));
         throw new EditRefused(

@@ -1,4 +1,20 @@
-export { addDimension, deleteDimension, nameFault, renameDimension, setDimension } from './dimensions.ts';
+export {
+  addDimension,
+  deleteDimension,
+  nameFault,
+  rangeOf,
+  renameDimension,
+  setDimension,
+  setDimensions,
+} from './dimensions.ts';
+export {
+  addMeasured,
+  describeDimensions,
+  keepReadings,
+  linkNumbers,
+  moveDimensions,
+  type Described,
+} from './ledger.ts';
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
 export { editSketch } from './sketch.ts';
 export {

@@ -52,7 +52,7 @@ export function deletePart(id: string): Edit {
     label: 'Delete a part',
     run(draft) {
       const part = partOf(draft, id);
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       const inside = new Set(ledger.entries.filter((e) => 'part' in e.owner && e.owner.part === id).map((e) => e.ref));
       const user = ledger.entries.find(
         (e) => !inside.has(e.ref) && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),

@@ -35,7 +35,11 @@ export function editSketch(part: string, step: string, label: string, change: (s
       }
       matchCounts(draft, part, step);
       const after = plain(draft);
-      settleSketch(draft, after, new Ledger(after), part, step, () => solvedIn(before, part, step));
+      const ledger = Ledger.of(after);
+      settleSketch(draft, after, ledger, part, step, () => solvedIn(before, part, step));
+      // What it reads of itself may drive other sketches.
+      if (ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0))
+        resolveSketches(draft, ledger, null);
     },
   };
 }
@@ -44,7 +48,7 @@ export function editSketch(part: string, step: string, label: string, change: (s
 function matchCounts(draft: Design, part: string, step: string): void {
   const sketch = sketchStep(draft, part, step);
   if (!sketch.patterns) return;
-  matchPatterns(sketch, numbersOf(new Ledger(plain(draft)), step));
+  matchPatterns(sketch, numbersOf(Ledger.of(plain(draft)), step));
 }
 
 /** Reads a sketch's dimensions. @throws EditRefused when one has no value */
@@ -62,7 +66,7 @@ function positionsIn(design: Design, ledger: Ledger, part: string, step: string)
 
 function solvedIn(design: Design, part: string, step: string): boolean {
   try {
-    return positionsIn(design, new Ledger(design), part, step) !== null;
+    return positionsIn(design, Ledger.of(design), part, step) !== null;
   } catch (error) {
     if (error instanceof EditRefused) return false;
     throw error;
@@ -124,17 +128,31 @@ const UNMOVED = 1e-9;
 /**
  * After a number changed, store the new picture of every sketch it reached. The
  * sketch whose own dimension was edited must solve; others report for themselves.
+ * What a sketch reads of itself may drive others, so this goes on until all is still.
  */
-export function resolveSketches(draft: Design, before: Ledger, after: Ledger, own: string | null): void {
+export function resolveSketches(draft: Design, before: Ledger, own: string | null): void {
+  let was = before;
+  // No circle is possible, so each round settles at least one sketch more.
+  for (let design = plain(draft); ; design = plain(draft)) {
+    const is = Ledger.of(design);
+    const changed = changedSketches(was, is);
+    if (changed.size === 0) return;
+    for (const [step, part] of changed) matchCounts(draft, part, step);
+    const matched = plain(draft);
+    for (const [step, part] of changed) settleSketch(draft, matched, is, part, step, () => step === own);
+    was = is;
+  }
+}
+
+/** Sketches, each with its part, of which a driving dimension reads otherwise. */
+function changedSketches(before: Ledger, after: Ledger): Map<string, string> {
   const changed = new Map<string, string>();
   for (const entry of after.entries) {
-    if (entry.owner.level !== 'sketch') continue;
+    if (entry.owner.level !== 'sketch' || entry.measured) continue;
     const was = before.valueOf(entry.ref);
     const is = after.valueOfEntry(entry);
     if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value))
       changed.set(entry.owner.step, entry.owner.part);
   }
-  for (const [step, part] of changed) matchCounts(draft, part, step);
-  const design = plain(draft);
-  for (const [step, part] of changed) settleSketch(draft, design, after, part, step, () => step === own);
+  return changed;
 }

@@ -28,7 +28,7 @@ export function addStep(part: string, id: string, step: Step, at?: number): Edit
       const home = partOf(draft, part);
       home.steps[id] = { ...step };
       home.stepOrder.splice(at ?? home.stepOrder.length, 0, id);
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       for (const slot of numberSlots(step)) {
         try {
           setNumberSlot(home.steps[id]!, slot.key, ledger.bind(slot.expression, { part, step: id }, slot.kind));
@@ -92,7 +92,7 @@ export function deleteStep(part: string, id: string): Edit {
     run(draft) {
       const home = partOf(draft, part);
       const step = stepOf(draft, part, id);
-      const ledger = new Ledger(plain(draft));
+      const ledger = Ledger.of(plain(draft));
       const user = ledger.entries.find(
         (e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
       );

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Expr } from '../../dimensions/schema.ts';
+import { Expr } from '../../dimensions/expression.ts';
 import { Bodies, Regions, stepBase, StepId } from '../slots.ts';
 
 export const EXTRUDE_WAYS = ['one_way', 'both_ways', 'symmetric'] as const;

@@ -1,0 +1,95 @@
+/** What of the ledger an edit touched, found by comparing documents that share what did not change. */
+import type { Dimension } from '../dimensions/schema.ts';
+import type { Design, Part } from '../document/schema.ts';
+import { entriesOfStep, ownEntry, wordOf, type DimensionEntry } from './entries.ts';
+
+type Changed = Map<string, DimensionEntry>;
+
+/**
+ * Entries of `after` that differ from those of `before`; null when names,
+ * order or units changed, and all has to be collected again.
+ */
+export function changedEntries(
+  before: Design,
+  after: Design,
+  entries: readonly DimensionEntry[],
+): ReadonlyMap<string, DimensionEntry> | null {
+  if (before.units !== after.units || !alike(before.partOrder, after.partOrder)) return null;
+  const changed: Changed = new Map();
+  if (!compareDimensions(before, after, { level: 'design' }, [], changed)) return null;
+  for (const id of after.partOrder) {
+    const [was, is] = [before.parts[id], after.parts[id]];
+    if (was === is) continue;
+    if (!was || !is || was.name !== is.name || !compareParts(id, was, is, changed)) return null;
+  }
+  addMeasured(before, after, entries, changed);
+  return changed;
+}
+
+const alike = (a: readonly string[], b: readonly string[]) =>
+  a === b || (a.length === b.length && a.every((id, i) => id === b[i]));
+
+function compareParts(id: string, was: Part, is: Part, changed: Changed): boolean {
+  const word = wordOf(is.name);
+  if (!alike(was.stepOrder, is.stepOrder)) return false;
+  if (!compareDimensions(was, is, { level: 'part', part: id }, [word], changed)) return false;
+  for (const step of is.stepOrder) {
+    const [old, now] = [was.steps[step], is.steps[step]];
+    if (old === now) continue;
+    if (!old || !now) return false;
+    const [from, to] = [entriesOfStep(id, word, step, old), entriesOfStep(id, word, step, now)];
+    if (from.length !== to.length) return false;
+    for (const [i, entry] of to.entries()) {
+      const twin = from[i]!;
+      if (twin.ref !== entry.ref || twin.path.join('.') !== entry.path.join('.')) return false;
+      if (JSON.stringify(twin) !== JSON.stringify(entry)) changed.set(entry.ref, entry);
+    }
+  }
+  return true;
+}
+
+function compareDimensions(
+  was: Pick<Design, 'dimensions' | 'dimensionOrder'>,
+  is: Pick<Design, 'dimensions' | 'dimensionOrder'>,
+  owner: Parameters<typeof ownEntry>[2],
+  within: readonly string[],
+  changed: Changed,
+): boolean {
+  if (!alike(was.dimensionOrder, is.dimensionOrder)) return false;
+  if (was.dimensions === is.dimensions) return true;
+  for (const id of is.dimensionOrder) {
+    const [old, now] = [was.dimensions[id], is.dimensions[id]] as [Dimension | undefined, Dimension | undefined];
+    if (old === now) continue;
+    if (!old || !now || old.name !== now.name) return false;
+    changed.set(id, ownEntry(id, now, owner, within));
+  }
+  return true;
+}
+
+/** What is measured on a part depends on its whole recipe: on the order and presence of steps as well. */
+function addMeasured(before: Design, after: Design, entries: readonly DimensionEntry[], changed: Changed): void {
+  for (const entry of entries)
+    if (
+      entry.measured &&
+      !changed.has(entry.ref) &&
+      before.parts[entry.measured.part] !== after.parts[entry.measured.part]
+    )
+      changed.set(entry.ref, { ...entry });
+}
+
+/** All that can be reached from `start` by `next`, the start included. */
+export function reachedFrom(
+  start: Iterable<string>,
+  next: (ref: string) => Iterable<string> | undefined,
+): ReadonlySet<string> {
+  const reached = new Set(start);
+  const waiting = [...reached];
+  for (let ref = waiting.pop(); ref !== undefined; ref = waiting.pop()) {
+    for (const other of next(ref) ?? []) {
+      if (reached.has(other)) continue;
+      reached.add(other);
+      waiting.push(other);
+    }
+  }
+  return reached;
+}

@@ -1,0 +1,118 @@
+/** Where a number comes from, and all that hangs on it. */
+import { parseExpression } from '../dimensions/parser.ts';
+import type { DimensionEntry } from './entries.ts';
+import { reachedFrom } from './changed.ts';
+import type { Ledger } from './ledger.ts';
+
+export interface Trace {
+  readonly ref: string;
+  /** What it depends on, nearest first: how many links away, and on whose account. */
+  readonly above: readonly TraceLink[];
+  /** What depends on it, nearest first. */
+  readonly below: readonly TraceLink[];
+  /** Steps whose own numbers hang on it, each with its part. */
+  readonly steps: readonly { readonly part: string; readonly step: string }[];
+}
+
+export interface TraceLink {
+  readonly ref: string;
+  readonly away: number;
+  /** The nearer dimensions it is linked with. */
+  readonly through: readonly string[];
+}
+
+export function traceOf(ledger: Ledger, ref: string): Trace {
+  const usedBy = (r: string) => ledger.usersOf(r);
+  const uses = (r: string) => ledger.dependenciesOf(ledger.index.byReference(r)!);
+  const below = linksFrom(ref, usedBy);
+  const steps = new Map<string, { part: string; step: string }>();
+  for (const r of [ref, ...below.map((l) => l.ref)]) {
+    const owner = ledger.index.byReference(r)?.owner;
+    if (owner && 'step' in owner) steps.set(owner.step, { part: owner.part, step: owner.step });
+  }
+  return { ref, above: linksFrom(ref, uses), below, steps: [...steps.values()] };
+}
+
+function linksFrom(ref: string, next: (ref: string) => Iterable<string>): TraceLink[] {
+  const links = new Map<string, { ref: string; away: number; through: string[] }>();
+  let ring = [ref];
+  for (let away = 1; ring.length > 0; away++) {
+    const found: string[] = [];
+    for (const from of ring) {
+      for (const to of next(from)) {
+        const known = links.get(to);
+        if (known) known.through.push(from);
+        else if (to !== ref) {
+          links.set(to, { ref: to, away, through: [from] });
+          found.push(to);
+        }
+      }
+    }
+    ring = found;
+  }
+  return [...links.values()];
+}
+
+/** How many other numbers hang on each, directly or through others. */
+export function influences(ledger: Ledger): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const { ref } of ledger.entries) counts.set(ref, reachedFrom([ref], (r) => ledger.usersOf(r)).size - 1);
+  return counts;
+}
+
+/** Named dimensions that nothing uses. */
+export function unusedDimensions(ledger: Ledger): DimensionEntry[] {
+  return ledger.entries.filter(
+    (e) => (e.owner.level === 'design' || e.owner.level === 'part') && ledger.usersOf(e.ref).length === 0,
+  );
+}
+
+export interface SameNumber {
+  /** The one the others could follow: a named dimension where there is one. */
+  readonly keep: string;
+  /** All of them, `keep` among them. */
+  readonly refs: readonly string[];
+}
+
+/** Numbers so common that being equal means nothing. */
+const COMMON = new Set([0, 1, 2]);
+
+/** Plain numbers typed in more than one place that could be one. */
+export function numbersTypedTwice(ledger: Ledger): SameNumber[] {
+  const groups = new Map<string, DimensionEntry[]>();
+  for (const entry of ledger.entries) {
+    if (entry.measured || !isPlainNumber(entry.expression)) continue;
+    const value = ledger.valueOfEntry(entry);
+    if (!value.ok) continue;
+    const { value: n, powers } = value.quantity;
+    const inUnits = Number(n.toPrecision(10));
+    if (COMMON.has(inUnits) || (powers.length === 0 && powers.angle === 0)) continue;
+    const key = `${inUnits} ${powers.length} ${powers.angle}`;
+    const own = groups.get(key);
+    if (own) own.push(entry);
+    else groups.set(key, [entry]);
+  }
+  return [...groups.values()].flatMap((same) => {
+    // Two dials that happen to be equal are meant apart.
+    const dials = same.filter((e) => e.dial);
+    const rest = same.filter((e) => !e.dial);
+    const linked = dials.length > 0 ? [dials[0]!, ...rest] : rest;
+    if (linked.length < 2) return [];
+    const keep = [...linked].sort((a, b) => rank(a) - rank(b))[0]!;
+    return [{ keep: keep.ref, refs: linked.map((e) => e.ref) }];
+  });
+}
+
+/** A dimension of the design is best followed, a number in a step worst. */
+function rank(entry: DimensionEntry): number {
+  return ['design', 'part', 'sketch', 'slot'].indexOf(entry.owner.level) - (entry.dial ? 10 : 0);
+}
+
+function isPlainNumber(text: string): boolean {
+  try {
+    const { kind } = parseExpression(text);
+    return kind === 'number' || kind === 'measure';
+  } catch {
+    return false;
+  }
+}

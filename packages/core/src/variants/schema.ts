@@ -1,0 +1,28 @@
+/** Variants as the file holds them: the same design in several sizes, one a row. */
+import { z } from 'zod';
+import { Id } from '../document/ids.ts';
+
+const MAX_VARIANTS = 1000;
+const MAX_COLUMNS = 200;
+
+/** What a column sets, and in what: `dimension:d1`, `dimension:s1.c2`, `step:s3`, `material:p1`. */
+export const ColumnKey = z
+  .string()
+  .regex(/^(dimension:[A-Za-z][A-Za-z0-9_.]{0,80}|(step|material):[A-Za-z][A-Za-z0-9_]{0,39})$/)
+  .describe('dimension:ref, step:id (a cell is “in” or “out”) or material:part (a cell is a material).');
+export type ColumnKey = z.infer<typeof ColumnKey>;
+
+export const Variant = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  cells: z.record(ColumnKey, z.string().min(1).max(500)).describe('What is missing is as in the design.'),
+});
+export type Variant = z.infer<typeof Variant>;
+
+export const Variants = z
+  .strictObject({
+    columns: z.array(ColumnKey).max(MAX_COLUMNS),
+    rows: z.record(Id, Variant),
+    order: z.array(Id).max(MAX_VARIANTS),
+  })
+  .describe('Named sets of values that give the same design in other sizes.');
+export type Variants = z.infer<typeof Variants>;
