@@ -1,12 +1,32 @@
-import { Ledger, PartEvaluator, writeDesign, writeStl, type Design, type PartOutcome } from '@helb/core';
+import {
+  asVariant,
+  ExportFailure,
+  exportParts,
+  PartEvaluator,
+  withReadings,
+  writeDesign,
+  type Design,
+} from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import { CliError } from './cli-error.ts';
 
 export const EXPORT_FORMATS = ['step', 'stl', 'helb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
-/** Fine enough that a printed round looks round: 0.05 mm off, 10° per facet. */
-const STL_QUALITY = { linear: 0.05, angular: 10 * (Math.PI / 180) };
+/** The design as one of its variants, by name. @throws CliError */
+export function variantOf(design: Design, name: string): Design {
+  const { rows = {}, order = [] } = design.variants ?? {};
+  const id = order.find((key) => rows[key]!.name === name);
+  if (!id) {
+    const known = order.map((key) => rows[key]!.name);
+    throw new CliError(
+      `No variant is called “${name}”; ${known.length > 0 ? `there are ${known.join(', ')}` : 'this design has none'}.`,
+    );
+  }
+  const outcome = asVariant(design, id);
+  if ('message' in outcome) throw new CliError(`${name}: ${outcome.message}`);
+  return outcome.design;
+}
 
 /** The bytes of an export. @throws CliError when a step fails or nothing is solid */
 export async function exportDesign(
@@ -19,26 +39,10 @@ export async function exportDesign(
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);
   const kernel = await loadKernel();
   const evaluator = new PartEvaluator(kernel);
-  const ledger = Ledger.of(design);
-  const outcomes: PartOutcome[] = [];
-  for (const id of ids) {
-    const outcome = await evaluator.evaluate(design, ledger, id);
-    const failed = outcome.steps.find((s) => s.status === 'failed');
-    if (failed) {
-      const part = design.parts[id]!;
-      throw new CliError(`${part.name}, ${part.steps[failed.id]!.name}: ${failed.message}`);
-    }
-    outcomes.push(outcome);
+  try {
+    return await exportParts(await withReadings(design, evaluator, kernel), format, ids, evaluator, kernel);
+  } catch (error) {
+    if (error instanceof ExportFailure) throw new CliError(error.message);
+    throw error;
   }
-  const solid = outcomes.filter((o) => o.bodies.length > 0);
-  if (solid.length === 0) throw new CliError('There is no solid in this design to export yet.');
-  if (format === 'step') {
-    return kernel.exportStep(
-      solid.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
-    );
-  }
-  return writeStl(
-    solid.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, STL_QUALITY))),
-    design.name,
-  );
 }

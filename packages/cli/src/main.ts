@@ -4,7 +4,7 @@ import { loadKernel } from '@helb/kernel';
 import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
-import { exportDesign, EXPORT_FORMATS, type ExportFormat } from './export.ts';
+import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
 import { openDesign, saveDesign, type SetOption } from './open.ts';
 import { printInspection } from './print.ts';
 import { CliError } from './cli-error.ts';
@@ -16,6 +16,11 @@ const collect = (value: string, before: SetOption[]): SetOption[] => {
   return [...before, { name: value.slice(0, at).trim(), expression: value.slice(at + 1).trim() }];
 };
 
+async function openWanted(file: string, { set, variant }: { set: SetOption[]; variant?: string }): Promise<Design> {
+  const design = await openDesign(file, set);
+  return variant === undefined ? design : variantOf(design, variant);
+}
+
 const program = new Command('helb').description('Look into, make and export design files.');
 
 program
@@ -23,9 +28,10 @@ program
   .description('Print dimensions, sketches, steps and bodies of a design.')
   .argument('<file>', 'a design file')
   .option('--json', 'print data instead of text')
+  .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
-  .action(async (file: string, options: { json?: boolean; set: SetOption[] }) => {
-    const design = await openDesign(file, options.set);
+  .action(async (file: string, options: { json?: boolean; variant?: string; set: SetOption[] }) => {
+    const design = await openWanted(file, options);
     const inspection = await inspectDesign(design, await loadKernel());
     if (options.json) console.log(JSON.stringify(inspection, null, 2));
     else printInspection(inspection);
@@ -39,14 +45,20 @@ program
   .requiredOption('--as <format>', `one of ${EXPORT_FORMATS.join(', ')}`)
   .requiredOption('-o, --output <file>', 'where to write')
   .option('--part <name>', 'this part only, by name or id')
+  .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
-  .action(async (file: string, options: { as: string; output: string; part?: string; set: SetOption[] }) => {
-    if (!EXPORT_FORMATS.includes(options.as as ExportFormat)) {
-      throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
-    }
-    const design = await openDesign(file, options.set);
-    await writeFile(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
-  });
+  .action(
+    async (
+      file: string,
+      options: { as: string; output: string; part?: string; variant?: string; set: SetOption[] },
+    ) => {
+      if (!EXPORT_FORMATS.includes(options.as as ExportFormat)) {
+        throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
+      }
+      const design = await openWanted(file, options);
+      await writeFile(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
+    },
+  );
 
 program
   .command('new')

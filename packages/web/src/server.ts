@@ -1,5 +1,5 @@
 /** Calls to the server. Failures are sentences. */
-import type { Change, Design, LoggedChange } from '@helb/core';
+import type { Change, Design, LoggedChange, Shared } from '@helb/core';
 
 /** The server answered and refused. */
 export class ServerRefusal extends Error {
@@ -71,7 +71,7 @@ export interface OpenedDesign {
 
 export interface Acknowledged {
   revision: number;
-  missed: { revision: number; id: string; label: string; patches: Change['patches'] }[];
+  missed: (LoggedChange & { revision: number; patches: Change['patches'] })[];
 }
 
 async function bytes(method: string, path: string, body?: Uint8Array): Promise<Uint8Array> {
@@ -94,6 +94,10 @@ export const server = {
   createProject: (name: string) => call<{ id: string }>('POST', '/projects', { name }),
   renameProject: (id: string, name: string) => call<undefined>('PATCH', `/projects/${id}`, { name }),
   deleteProject: (id: string) => call<undefined>('DELETE', `/projects/${id}`),
+  sharedDimensions: (project: string) =>
+    call<{ revision: number; shared: Shared }>('GET', `/projects/${project}/dimensions`),
+  shareDimensions: (project: string, base: number, shared: Shared) =>
+    call<{ revision: number; shared: Shared }>('PUT', `/projects/${project}/dimensions`, { base, shared }),
   designs: (project: string) =>
     call<{ project: { id: string; name: string }; designs: DesignSummary[] }>('GET', `/projects/${project}/designs`),
   createDesign: (project: string, name: string) =>

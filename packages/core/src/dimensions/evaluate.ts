@@ -268,6 +268,8 @@ const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, numb
 const CONSTANTS: Readonly<Record<string, number>> = { pi: Math.PI };
 
 /** Names an expression may use that no dimension can take. */
+export const FUNCTION_NAMES: readonly string[] = Object.keys(FUNCTIONS);
+
 export const RESERVED_NAMES: ReadonlySet<string> = new Set([...Object.keys(FUNCTIONS), ...Object.keys(CONSTANTS)]);
 
 export function constantNamed(name: string): Quantity | undefined {

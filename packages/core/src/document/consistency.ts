@@ -7,6 +7,8 @@ export function checkConsistency(design: Design): string[] {
   const faults: string[] = [];
   checkOrder(design.dimensionOrder, design.dimensions, 'dimensionOrder', faults);
   checkOrder(design.partOrder, design.parts, 'partOrder', faults);
+  if (design.shared) checkOrder(design.shared.dimensionOrder, design.shared.dimensions, 'shared', faults);
+  if (design.variants) checkOrder(design.variants.order, design.variants.rows, 'variants', faults);
   const seen = new Map<string, string>();
   const claim = (id: string, where: string) => {
     const before = seen.get(id);

@@ -5,7 +5,9 @@ import { ExpressionError } from '../dimensions/lexer.ts';
 import { isDimension } from '../sketch/schema.ts';
 import { numberSlots, setNumberSlot } from '../steps/numbers.ts';
 import { quantityOf } from '../ledger/entries.ts';
+import { scopeOf } from '../ledger/names.ts';
 import type { QuantityKind } from '../units/units.ts';
+import { columnOf } from '../variants/schema.ts';
 import { checkConsistency } from './consistency.ts';
 import { firstIssue } from './change.ts';
 import { Design, FORMAT, FORMAT_VERSION } from './schema.ts';
@@ -73,6 +75,13 @@ function bindAllNames(design: Design): Design {
             if (isDimension(c)) c.value = bind(c.value, { part, step }, quantityOf(c));
         }
         for (const slot of numberSlots(s)) setNumberSlot(s, slot.key, bind(slot.expression, { part, step }, slot.kind));
+      }
+    }
+    for (const { cells } of Object.values(bound.variants?.rows ?? {})) {
+      for (const [key, cell] of Object.entries(cells)) {
+        const column = columnOf(key);
+        const entry = column.kind === 'dimension' ? ledger.index.byReference(column.ref) : undefined;
+        if (entry) cells[key] = bind(cell, scopeOf(entry), entry.kind);
       }
     }
   });

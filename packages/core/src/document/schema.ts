@@ -7,6 +7,7 @@ import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
 import { Variants } from '../variants/schema.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from './ids.ts';
+import { Shared } from './shared.ts';
 
 export const FORMAT = 'helb-design';
 export const FORMAT_VERSION = 1;
@@ -53,6 +54,7 @@ export const Design = z
     dimensionOrder: z.array(Id),
     parts: z.record(Id, Part),
     partOrder: z.array(Id).max(MAX_PARTS),
+    shared: Shared.optional(),
     variants: Variants.optional(),
   })
   .describe('A design.');

@@ -1,7 +1,8 @@
 /** What of the ledger an edit touched, found by comparing documents that share what did not change. */
 import type { Dimension } from '../dimensions/schema.ts';
 import type { Design, Part } from '../document/schema.ts';
-import { entriesOfStep, ownEntry, wordOf, type DimensionEntry } from './entries.ts';
+import { NOTHING_SHARED, sharedIn } from '../document/shared.ts';
+import { entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';
 
 type Changed = Map<string, DimensionEntry>;
 
@@ -16,6 +17,7 @@ export function changedEntries(
 ): ReadonlyMap<string, DimensionEntry> | null {
   if (before.units !== after.units || !alike(before.partOrder, after.partOrder)) return null;
   const changed: Changed = new Map();
+  if (!compareDimensions(sharedHome(before), sharedHome(after), { level: 'project' }, [PROJECT], changed)) return null;
   if (!compareDimensions(before, after, { level: 'design' }, [], changed)) return null;
   for (const id of after.partOrder) {
     const [was, is] = [before.parts[id], after.parts[id]];
@@ -28,6 +30,11 @@ export function changedEntries(
 
 const alike = (a: readonly string[], b: readonly string[]) =>
   a === b || (a.length === b.length && a.every((id, i) => id === b[i]));
+
+const sharedHome = (design: Design) => ({
+  dimensions: (design.shared ?? NOTHING_SHARED).dimensions,
+  dimensionOrder: sharedIn(design),
+});
 
 function compareParts(id: string, was: Part, is: Part, changed: Changed): boolean {
   const word = wordOf(is.name);

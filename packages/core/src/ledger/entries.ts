@@ -4,6 +4,7 @@
  */
 import type { Dial, Dimension } from '../dimensions/schema.ts';
 import type { Design } from '../document/schema.ts';
+import { sharedIn } from '../document/shared.ts';
 import { measureDimension } from '../sketch/edit/measure.ts';
 import { isDimension, type Constraint, type DimensionConstraint } from '../sketch/schema.ts';
 import { numberSlots } from '../steps/numbers.ts';
@@ -11,6 +12,7 @@ import type { Step } from '../steps/schema.ts';
 import type { QuantityKind } from '../units/units.ts';
 
 export type EntryOwner =
+  | { readonly level: 'project' }
   | { readonly level: 'design' }
   | { readonly level: 'part'; readonly part: string }
   | { readonly level: 'sketch' | 'slot'; readonly part: string; readonly step: string };
@@ -51,6 +53,8 @@ export function wordOf(name: string): string {
 
 export function collectEntries(design: Design): DimensionEntry[] {
   const entries: DimensionEntry[] = [];
+  for (const id of sharedIn(design))
+    entries.push(ownEntry(id, design.shared!.dimensions[id]!, { level: 'project' }, [PROJECT]));
   for (const id of design.dimensionOrder) {
     const d = design.dimensions[id];
     if (d) entries.push(ownEntry(id, d, { level: 'design' }, []));
@@ -71,11 +75,14 @@ export function collectEntries(design: Design): DimensionEntry[] {
   return entries;
 }
 
-/** The entry of a named dimension of the design or of a part. */
+/** What a shared dimension's name may be preceded by, where the design has one of the same name. */
+export const PROJECT = 'project';
+
+/** The entry of a named dimension of the project, the design or a part. */
 export function ownEntry(
   id: string,
   d: Dimension,
-  owner: EntryOwner & { level: 'design' | 'part' },
+  owner: EntryOwner & { level: 'project' | 'design' | 'part' },
   within: readonly string[],
 ): DimensionEntry {
   return {

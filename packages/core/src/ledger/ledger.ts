@@ -163,7 +163,12 @@ export class Ledger {
 
   /** An entry's expression as people read it. */
   shown(entry: DimensionEntry): string {
-    return showNames(entry.expression, scopeOf(entry), this.index);
+    return this.shownText(entry.expression, entry);
+  }
+
+  /** Any stored expression that stands beside an entry's own: an end of its range, a cell of a variant. */
+  shownText(expression: string, entry: DimensionEntry): string {
+    return showNames(expression, scopeOf(entry), this.index);
   }
 
   /**

@@ -12,7 +12,7 @@ export interface Scope {
 }
 
 export function scopeOf(entry: DimensionEntry): Scope {
-  if (entry.owner.level === 'design') return {};
+  if (entry.owner.level === 'design' || entry.owner.level === 'project') return {};
   if (entry.owner.level === 'part') return { part: entry.owner.part };
   return { part: entry.owner.part, step: entry.owner.step };
 }
@@ -120,6 +120,7 @@ function closeness(entry: DimensionEntry, scope: Scope, segments: number): numbe
   if ('step' in owner && owner.step === scope.step) return 40 - skipped;
   if ('part' in owner && owner.part === scope.part) return (owner.level === 'part' ? 30 : 20) - skipped;
   if (owner.level === 'design') return 10 - skipped;
+  if (owner.level === 'project') return (segments > 1 ? 4 : 5) - skipped;
   return segments > 1 ? -skipped : null;
 }
 

@@ -190,10 +190,12 @@ describe('a ledger brought up to date', () => {
           return outcome.ok ? outcome.design : d;
         }, start); // prettier-ignore
         const ledger = Ledger.of(now);
+        const counts = influences(ledger);
         for (const entry of ledger.entries) {
           expect(ledger.valueOfEntry(entry).ok).toBe(true);
           // No circle was let in, so nothing hangs on itself.
           expect(traceOf(ledger, entry.ref).below.map((l) => l.ref)).not.toContain(entry.ref);
+          expect(counts.get(entry.ref)).toBe(traceOf(ledger, entry.ref).below.length);
           for (const user of ledger.usersOf(entry.ref))
             expect(traceOf(ledger, user).above.map((l) => l.ref)).toContain(entry.ref);
         }

@@ -1,7 +1,6 @@
 /** Where a number comes from, and all that hangs on it. */
 import { parseExpression } from '../dimensions/parser.ts';
 import type { DimensionEntry } from './entries.ts';
-import { reachedFrom } from './changed.ts';
 import type { Ledger } from './ledger.ts';
 
 export interface Trace {
@@ -55,9 +54,46 @@ function linksFrom(ref: string, next: (ref: string) => Iterable<string>): TraceL
 
 /** How many other numbers hang on each, directly or through others. */
 export function influences(ledger: Ledger): Map<string, number> {
+  const place = new Map(ledger.entries.map((e, i) => [e.ref, i]));
+  const words = Math.ceil(place.size / 32);
+  /** Per number, one bit for each that hangs on it. */
+  const below = new Map<string, Uint32Array>();
   const counts = new Map<string, number>();
-  for (const { ref } of ledger.entries) counts.set(ref, reachedFrom([ref], (r) => ledger.usersOf(r)).size - 1);
+  for (const ref of usersFirst(ledger)) {
+    const own = new Uint32Array(words);
+    for (const user of ledger.usersOf(ref)) {
+      const at = place.get(user)!;
+      own[at >>> 5]! |= 1 << (at & 31);
+      // In a circle there is a user not reached yet; what hangs on it is counted from elsewhere.
+      below.get(user)?.forEach((bits, w) => (own[w]! |= bits));
+    }
+    below.set(ref, own);
+    counts.set(ref, own.reduce((sum, bits) => sum + bitsIn(bits), 0)); // prettier-ignore
+  }
   return counts;
+}
+
+/** All references, each after those that use it. */
+function usersFirst(ledger: Ledger): string[] {
+  const order: string[] = [];
+  const waiting = new Map(ledger.entries.map((e) => [e.ref, ledger.usersOf(e.ref).length]));
+  const free = [...waiting].filter(([, users]) => users === 0).map(([ref]) => ref);
+  for (let ref = free.pop(); ref !== undefined; ref = free.pop()) {
+    order.push(ref);
+    waiting.delete(ref);
+    for (const used of ledger.dependenciesOf(ledger.index.byReference(ref)!)) {
+      const left = waiting.get(used)! - 1;
+      waiting.set(used, left);
+      if (left === 0) free.push(used);
+    }
+  }
+  return [...order, ...waiting.keys()];
+}
+
+function bitsIn(word: number): number {
+  let n = word - ((word >>> 1) & 0x55555555);
+  n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
+  return (((n + (n >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
 }
 
 /** Named dimensions that nothing uses. */
@@ -105,7 +141,7 @@ export function numbersTypedTwice(ledger: Ledger): SameNumber[] {
 
 /** A dimension of the design is best followed, a number in a step worst. */
 function rank(entry: DimensionEntry): number {
-  return ['design', 'part', 'sketch', 'slot'].indexOf(entry.owner.level) - (entry.dial ? 10 : 0);
+  return ['project', 'design', 'part', 'sketch', 'slot'].indexOf(entry.owner.level) - (entry.dial ? 10 : 0);
 }
 
 function isPlainNumber(text: string): boolean {

@@ -105,9 +105,16 @@ function pieceOf(thing: FaceRef | EdgeRef, bodies: readonly Body[], kernel: Soli
 /** Readings that differ by less than this share are the same: kernels round. */
 const SAME_READING = 1e-9;
 
-/** Measured dimensions whose stored reading is not what the part now reads, with the new one. */
-export function staleReadings(design: Design, outcome: PartOutcome, kernel: SolidKernel): Map<string, string> {
+export interface Readings {
+  /** What the part now reads, for measured dimensions whose stored reading is another. */
+  readonly stale: ReadonlyMap<string, string>;
+  /** Why a dimension cannot be read now; it keeps its last reading. */
+  readonly faults: ReadonlyMap<string, string>;
+}
+
+export function readingsOf(design: Design, outcome: PartOutcome, kernel: SolidKernel): Readings {
   const stale = new Map<string, string>();
+  const faults = new Map<string, string>();
   const ledger = Ledger.of(design);
   const all = [
     ...Object.entries(design.dimensions),
@@ -119,15 +126,15 @@ export function staleReadings(design: Design, outcome: PartOutcome, kernel: Soli
     try {
       reading = readMeasure(measured, design, outcome, kernel);
     } catch (error) {
-      // Its row keeps the last reading; the row says that it cannot be read now.
-      if (error instanceof MeasureFailure) continue;
-      throw error;
+      if (!(error instanceof MeasureFailure)) throw error;
+      faults.set(ref, error.message);
+      continue;
     }
     const [was, is] = [ledger.read(value, {}, null), ledger.read(reading, {}, null)];
     const far = (a: number, b: number) => Math.abs(a - b) > SAME_READING * Math.max(Math.abs(a), Math.abs(b), 1e-6);
     if (!was.ok || !is.ok || far(was.quantity.value, is.quantity.value)) stale.set(ref, reading);
   }
-  return stale;
+  return { stale, faults };
 }
 
 /** Rounds after which readings that still move are given up: more than any honest chain of them. */
@@ -140,7 +147,7 @@ export async function withReadings(design: Design, evaluator: PartEvaluator, ker
     const stale = new Map<string, string>();
     for (const part of measuredParts(now)) {
       const outcome = await evaluator.evaluate(now, Ledger.of(now), part);
-      for (const [ref, reading] of staleReadings(now, outcome, kernel)) stale.set(ref, reading);
+      for (const [ref, reading] of readingsOf(now, outcome, kernel).stale) stale.set(ref, reading);
     }
     if (stale.size === 0) return now;
     const applied = applyEdit(now, keepReadings(stale));

@@ -5,19 +5,7 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { scopeOf } from '../ledger/names.ts';
 import { MATERIAL_KEYS, MATERIALS, type MaterialKey } from '../standards/materials.ts';
-import type { ColumnKey } from './schema.ts';
-
-/** What a column sets: a dimension, whether a step is in, or a part's material. */
-export type Column =
-  | { readonly kind: 'dimension'; readonly ref: string }
-  | { readonly kind: 'step'; readonly step: string }
-  | { readonly kind: 'material'; readonly part: string };
-
-export function columnOf(key: ColumnKey): Column {
-  const [kind, id] = [key.slice(0, key.indexOf(':')), key.slice(key.indexOf(':') + 1)];
-  if (kind === 'dimension') return { kind, ref: id };
-  return kind === 'step' ? { kind, step: id } : { kind: 'material', part: id };
-}
+import { columnOf, type ColumnKey } from './schema.ts';
 
 /** A column's heading as people read it, unique in the design. */
 export function columnTitle(design: Design, key: ColumnKey): string {

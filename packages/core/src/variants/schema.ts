@@ -12,6 +12,18 @@ export const ColumnKey = z
   .describe('dimension:ref, step:id (a cell is “in” or “out”) or material:part (a cell is a material).');
 export type ColumnKey = z.infer<typeof ColumnKey>;
 
+/** What a column sets: a dimension, whether a step is in, or a part's material. */
+export type Column =
+  | { readonly kind: 'dimension'; readonly ref: string }
+  | { readonly kind: 'step'; readonly step: string }
+  | { readonly kind: 'material'; readonly part: string };
+
+export function columnOf(key: ColumnKey): Column {
+  const [kind, id] = [key.slice(0, key.indexOf(':')), key.slice(key.indexOf(':') + 1)];
+  if (kind === 'dimension') return { kind, ref: id };
+  return kind === 'step' ? { kind, step: id } : { kind: 'material', part: id };
+}
+
 export const Variant = z.strictObject({
   name: z.string().trim().min(1).max(80),
   cells: z.record(ColumnKey, z.string().min(1).max(500)).describe('What is missing is as in the design.'),

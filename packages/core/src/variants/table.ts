@@ -5,11 +5,10 @@ import { EditRefused } from '../document/change.ts';
 import { newId, type RandomSource } from '../document/ids.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { scopeOf, showNames } from '../ledger/names.ts';
 import { MATERIALS, type MaterialKey } from '../standards/materials.ts';
 import { kindOfPowers, unitNamed } from '../units/units.ts';
-import { cellFrom, columnOf, columnTitle } from './apply.ts';
-import type { ColumnKey } from './schema.ts';
+import { cellFrom, columnTitle } from './apply.ts';
+import { columnOf, type ColumnKey } from './schema.ts';
 
 export type Separator = ',' | '\t' | ';';
 
@@ -20,7 +19,7 @@ export function shownCell(design: Design, key: ColumnKey, cell: string): string 
   if (column.kind === 'step') return cell;
   const ledger = Ledger.of(design);
   const entry = ledger.index.byReference(column.ref);
-  return entry ? showNames(cell, scopeOf(entry), ledger.index) : cell;
+  return entry ? ledger.shownText(cell, entry) : cell;
 }
 
 /** The table with its heading; a column of lengths or angles names its unit, and plain cells leave it out. */

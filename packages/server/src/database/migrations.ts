@@ -51,6 +51,13 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
       });
     },
   },
+  {
+    name: '003-shared-dimensions',
+    async up(q) {
+      await q.addColumn('projects', 'shared', { type: DOCUMENT, allowNull: true });
+      await q.addColumn('projects', 'sharedRevision', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

@@ -10,6 +10,10 @@ import {
 export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreationAttributes<ProjectRow>> {
   declare id: string;
   declare name: string;
+  /** Dimensions shared by its designs, as JSON; null while there are none. */
+  declare shared: string | null;
+  /** Counts changes of `shared`. */
+  declare sharedRevision: number;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -56,7 +60,14 @@ export function defineModels(sequelize: Sequelize): void {
   const id = { type: DataTypes.STRING(40), primaryKey: true };
   const date = DataTypes.DATE(3);
   ProjectRow.init(
-    { id, name: DataTypes.STRING(80), createdAt: date, updatedAt: date },
+    {
+      id,
+      name: DataTypes.STRING(80),
+      shared: DOCUMENT,
+      sharedRevision: DataTypes.INTEGER,
+      createdAt: date,
+      updatedAt: date,
+    },
     { sequelize, tableName: 'projects' },
   );
   DesignRow.init(

@@ -13,6 +13,8 @@ export interface Acknowledged {
   readonly missed: readonly {
     readonly revision: number;
     readonly id: string;
+    readonly kind: Change['kind'];
+    readonly of?: string;
     readonly label: string;
     readonly patches: Patches;
   }[];
@@ -91,6 +93,8 @@ async function changesSince(designId: string, after: number, upTo: number, trans
   return rows.map((r) => ({
     revision: r.revision,
     id: r.changeId,
+    kind: r.kind,
+    ...(r.target === null ? {} : { of: r.target }),
     label: r.label,
     patches: JSON.parse(r.patches) as Patches,
   }));

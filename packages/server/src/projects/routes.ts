@@ -1,3 +1,4 @@
+import { faultOfShared, firstIssue, NOTHING_SHARED, Shared } from '@helb/core';
 import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
 import { col, fn } from 'sequelize';
@@ -13,6 +14,13 @@ function nameIn(body: unknown): string {
   return parsed.data.name;
 }
 
+const SharedChange = z.strictObject({ base: z.number().int().min(0), shared: Shared });
+
+function sharedOf(row: ProjectRow): { revision: number; shared: Shared } {
+  const kept = row.shared ? Shared.safeParse(JSON.parse(row.shared)) : null;
+  return { revision: row.sharedRevision, shared: kept?.success ? kept.data : NOTHING_SHARED };
+}
+
 async function found(id: string): Promise<ProjectRow> {
   const row = await ProjectRow.findByPk(id);
   if (!row) throw new Refusal(404, 'This project no longer exists.');
@@ -21,7 +29,7 @@ async function found(id: string): Promise<ProjectRow> {
 
 export async function createProject(name: string): Promise<string> {
   const id = randomUUID();
-  await ProjectRow.create({ id, name });
+  await ProjectRow.create({ id, name, shared: null, sharedRevision: 0 });
   return id;
 }
 
@@ -51,6 +59,28 @@ export function projectRoutes(): Router {
     const row = await found(ctx.params.project!);
     await row.update({ name: nameIn(ctx.request.body) });
     ctx.body = { id: row.id, name: row.name };
+  });
+
+  router.get('/:project/dimensions', async (ctx) => {
+    ctx.body = sharedOf(await found(ctx.params.project!));
+  });
+
+  router.put('/:project/dimensions', async (ctx) => {
+    const parsed = SharedChange.safeParse(ctx.request.body);
+    if (!parsed.success)
+      throw new Refusal(422, `These dimensions do not follow the format: ${firstIssue(parsed.error)}`);
+    const { base, shared } = parsed.data;
+    const fault = faultOfShared(shared);
+    if (fault) throw new Refusal(422, fault);
+    const row = await found(ctx.params.project!);
+    // One statement, so that of two who change them at once only the first is taken.
+    const [taken] = await ProjectRow.update(
+      { shared: JSON.stringify(shared), sharedRevision: base + 1 },
+      { where: { id: row.id, sharedRevision: base } },
+    );
+    if (taken === 0)
+      throw new Refusal(409, 'The project’s dimensions were changed by someone else meanwhile; look at them again.');
+    ctx.body = { revision: base + 1, shared };
   });
 
   router.delete('/:project', async (ctx) => {

@@ -6,13 +6,17 @@ import { RouterLink } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
+import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import RecipePanel from '../recipe/RecipePanel.vue';
 import KeyList from '../shell/KeyList.vue';
 import TopLine from '../shell/TopLine.vue';
 import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
 import Stage from '../stage/Stage.vue';
+import TracePanel from '../trace/TracePanel.vue';
 import TrayBar from '../tray/TrayBar.vue';
+import { useTrial } from '../trial/trial-store.ts';
+import VariantTable from '../variants/VariantTable.vue';
 import VerbLine from '../verbs/VerbLine.vue';
 import VerbList from '../verbs/VerbList.vue';
 import { useDesign } from './design-store.ts';
@@ -23,6 +27,9 @@ const props = defineProps<{ design: string }>();
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
+const trial = useTrial();
+const project = useProjectDimensions();
+evaluation.onReadings(trial.read);
 const editing = useSketchEditing();
 provide(SKETCH_EDITING, editing);
 
@@ -46,6 +53,8 @@ watch(
       await design.open(id);
       const active = design.design?.partOrder[0] ?? null;
       session.openPart(active);
+      session.traced = null;
+      void project.load();
       if (design.design && design.ledger)
         await showShared(id, design.design, design.ledger, active, evaluation.showEarlier);
       if (evaluation.parts.size > 0) await new Promise((shown) => setTimeout(shown, FIRST_PICTURE_MS));
@@ -76,11 +85,18 @@ watchDebounced(
       design.design &&
       design.ledger &&
       !evaluation.busy &&
+      !design.instead &&
       design.saveState === 'saved' &&
       !session.inSketch;
     if (open) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
   },
   { debounce: PAUSE_MS },
+);
+
+// A trial is seen and ended in the ledger.
+watch(
+  () => trial.holds || trial.variant !== null,
+  (now) => now && (ledgerOpen.value = true),
 );
 
 // Undo may take away what is open.
@@ -93,6 +109,7 @@ watch(
     if (session.sketching && !steps[session.sketching]) session.leaveSketch();
     if (session.editing && !steps[session.editing]) session.editing = null;
     if (session.pickingFor && !steps[session.pickingFor.step]) session.pickingFor = null;
+    if (session.traced && !design.ledger?.index.byReference(session.traced)) session.traced = null;
     if (editing.geometry.value) {
       const known = editing.geometry.value;
       session.entities = session.entities.filter(
@@ -111,7 +128,10 @@ useKeys({
 });
 
 onBeforeUnmount(() => {
+  trial.drop();
   evaluation.clear();
+  session.traced = null;
+  session.showVariants = false;
   design.close();
   session.openPart(null);
 });
@@ -141,9 +161,11 @@ onBeforeUnmount(() => {
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <Stage ref="stage" :editing="editing" />
       </div>
-      <RecipePanel />
+      <TracePanel v-if="session.traced" :reference="session.traced" />
+      <RecipePanel v-else />
     </div>
-    <TrayBar />
+    <VariantTable v-if="session.showVariants" />
+    <TrayBar v-else />
     <VerbList :open="listOpen" :verbs="verbLine?.verbs ?? []" @close="listOpen = false" />
     <KeyList :open="helpOpen" @close="helpOpen = false" />
   </div>

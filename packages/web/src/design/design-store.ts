@@ -14,10 +14,18 @@ import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
-import { server, ServerAway, ServerRefusal } from '../server.ts';
+import { server, ServerAway, ServerRefusal, type Acknowledged } from '../server.ts';
 import { outbox } from './outbox.ts';
 
 type Patches = Change['patches'];
+/** A design shown in place of the kept one. */
+export interface Shown {
+  readonly design: Design;
+  /** Edits that can be made all the same. */
+  readonly allows: (edit: Edit) => boolean;
+  /** Said of the others. */
+  readonly refusal: string;
+}
 export type SaveState = 'saved' | 'saving' | 'offline';
 
 const RETRY_FIRST_MS = 500;
@@ -26,7 +34,12 @@ const RETRY_MOST_MS = 8000;
 export const useDesign = defineStore('design', () => {
   const id = ref<string | null>(null);
   const project = ref<{ id: string; name: string } | null>(null);
-  const design = shallowRef<Design | null>(null);
+  /** The document with all edits made. */
+  const kept = shallowRef<Design | null>(null);
+  /** Shown instead of it: values being tried, or a variant being looked at. */
+  const instead = shallowRef<Shown | null>(null);
+  /** What is on the screen. */
+  const design = computed(() => instead.value?.design ?? kept.value);
   const revision = ref(0);
   const saveState = ref<SaveState>('saved');
   const log = shallowRef<LoggedChange[]>([]);
@@ -66,7 +79,8 @@ export const useDesign = defineStore('design', () => {
 
   function close(): void {
     id.value = null;
-    design.value = null;
+    kept.value = null;
+    instead.value = null;
     acknowledged = null;
     pending = [];
     known.clear();
@@ -75,34 +89,42 @@ export const useDesign = defineStore('design', () => {
   /** The shown document is what the server has, and what waits to be sent. */
   function replay(): void {
     let current = acknowledged!;
-    const kept: Change[] = [];
+    const still: Change[] = [];
     for (const change of pending) {
       const outcome = applyChange(current, change.patches as Patches & Parameters<typeof applyChange>[1]);
       if (outcome.ok) {
         current = outcome.design;
         known.set(change.id, { label: change.label, patches: change.patches, inverse: outcome.inverse as Patches });
-        kept.push(change);
+        still.push(change);
       } else {
         toast.error(`“${change.label}” could not be kept: ${outcome.message}`);
         void outbox.remove(id.value!, change.id);
       }
     }
-    pending = kept;
-    const sent = new Set(kept.map((c) => c.id));
-    log.value = [...log.value.filter((c) => !sent.has(c.id)), ...kept];
-    design.value = current;
+    pending = still;
+    const sent = new Set(still.map((c) => c.id));
+    log.value = [...log.value.filter((c) => !sent.has(c.id)), ...still];
+    kept.value = current;
   }
 
   /** Make an edit. Returns null, or the sentence that says why it was refused. */
   function edit(command: Edit): string | null {
-    if (!design.value) return 'No design is open.';
-    const outcome = applyEdit(design.value, command);
+    if (instead.value && !instead.value.allows(command)) return instead.value.refusal;
+    return make(command, 'edit');
+  }
+
+  /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
+  const follow = (command: Edit): string | null => make(command, 'follow');
+
+  function make(command: Edit, kind: 'edit' | 'follow'): string | null {
+    if (!kept.value) return 'No design is open.';
+    const outcome = applyEdit(kept.value, command);
     if (!outcome.ok) return outcome.message;
     if (outcome.patches.length === 0) return null;
     keep(
       {
         id: nanoid(),
-        kind: 'edit',
+        kind,
         command: command.command,
         label: command.label,
         patches: outcome.patches as Patches,
@@ -114,7 +136,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   function keep(change: Change, next: Design, inverse: Patches): void {
-    design.value = next;
+    kept.value = next;
     known.set(change.id, { label: change.label, patches: change.patches, inverse });
     log.value = [...log.value, change];
     pending.push(change);
@@ -153,10 +175,7 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  function settle(
-    change: Change,
-    answer: { revision: number; missed: { id: string; label: string; patches: Patches }[] },
-  ): void {
+  function settle(change: Change, answer: Acknowledged): void {
     let current = acknowledged!;
     for (const patches of [...answer.missed.map((m) => m.patches), change.patches])
       current = applyAccepted(current, patches as Parameters<typeof applyAccepted>[1]);
@@ -164,7 +183,7 @@ export const useDesign = defineStore('design', () => {
     revision.value = answer.revision;
     if (answer.missed.length > 0) {
       const own = new Set([change.id, ...pending.map((c) => c.id)]);
-      const others = answer.missed.map((m) => ({ id: m.id, kind: 'edit' as const, label: m.label }));
+      const others = answer.missed.map(({ id, kind, of, label }) => ({ id, kind, of, label }));
       log.value = [...log.value.filter((c) => !own.has(c.id)), ...others, change];
       replay();
     }
@@ -181,7 +200,8 @@ export const useDesign = defineStore('design', () => {
     if (!designId) return;
     const change = pending.shift();
     if (change) await outbox.remove(designId, change.id);
-    toast.error(error.message, { duration: 10_000 });
+    // What follows the model or the project is found again by itself.
+    if (change?.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
     const fresh = await server.open(designId).catch(() => null);
     if (!fresh || id.value !== designId) return;
     acknowledged = fresh.document;
@@ -193,7 +213,7 @@ export const useDesign = defineStore('design', () => {
 
   async function revert(kind: 'undo' | 'redo'): Promise<string | null> {
     const target = undoable.value[kind].at(-1);
-    if (!target || !design.value || !id.value) return null;
+    if (!target || !kept.value || !id.value) return null;
     let entry = known.get(target);
     if (!entry) {
       try {
@@ -203,7 +223,7 @@ export const useDesign = defineStore('design', () => {
       }
     }
     const patches = kind === 'undo' ? entry.inverse : entry.patches;
-    const outcome = applyChange(design.value, patches as Parameters<typeof applyChange>[1]);
+    const outcome = applyChange(kept.value, patches as Parameters<typeof applyChange>[1]);
     if (!outcome.ok)
       return `This cannot be ${kind === 'undo' ? 'taken back' : 'made again'} any more: ${outcome.message}`;
     known.set(target, entry);
@@ -223,6 +243,8 @@ export const useDesign = defineStore('design', () => {
   return {
     id,
     project,
+    kept,
+    instead,
     design,
     ledger,
     revision,
@@ -236,6 +258,7 @@ export const useDesign = defineStore('design', () => {
     open,
     close,
     edit,
+    follow,
     undo,
     redo,
   };

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core';
 import { useClashOffer } from '../sketch/clash-offer.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
+import { useTrial } from '../trial/trial-store.ts';
 import { useVerbs, type Verb } from '../verbs/verbs.ts';
 import { useDesign } from './design-store.ts';
 import { useSession } from './session.ts';
@@ -19,6 +20,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
   const design = useDesign();
   const session = useSession();
   const clash = useClashOffer();
+  const trial = useTrial();
   const { keepStep, dropStep } = useVerbs();
 
   /** One level back, never more. */
@@ -26,7 +28,8 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     if (session.notice || clash.rows.length > 0) {
       session.notice = null;
       clash.drop();
-    } else if (editing.drawing.clicks.value.length > 0) editing.drawing.drop();
+    } else if (trial.on) trial.drop();
+    else if (editing.drawing.clicks.value.length > 0) editing.drawing.drop();
     else if (session.tool) session.tool = null;
     else if (session.changing) session.changing = null;
     else if (session.pickingFor) session.pickingFor = null;
@@ -35,11 +38,18 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     else if (session.draftSince !== null) void dropStep();
     else if (session.editing) session.editing = null;
     else if (session.picks.length > 0) session.picks = [];
+    else if (session.traced) session.traced = null;
+    else if (trial.variant) trial.look(null);
   }
 
   async function history(event: KeyboardEvent): Promise<void> {
     event.preventDefault();
     editing.drawing.drop();
+    // What is only tried is the last thing done.
+    if (trial.on) {
+      trial.drop();
+      return;
+    }
     const redo = event.key.toLowerCase() === 'y' || event.shiftKey;
     session.notice = await (redo ? design.redo() : design.undo());
   }
@@ -81,6 +91,10 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
   });
 
   function enter(): void {
+    if (trial.holds) {
+      void trial.keep();
+      return;
+    }
     const { drawing } = editing;
     if (session.tool && drawing.clicks.value.length > 0) {
       if (drawing.tool.value?.clicks === 'open') drawing.finish();

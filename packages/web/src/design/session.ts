@@ -42,6 +42,15 @@ export const useSession = defineStore('session', () => {
   /** Asks the stage to open this dimension's number for typing. */
   const dimensionToEdit = ref<string | null>(null);
 
+  /** The dimension whose trace is shown. */
+  const traced = ref<string | null>(null);
+  /** Faces lit on the stage besides the picked ones, by durable name, of the part on the stage. */
+  const litFaces = shallowRef<ReadonlyMap<string, 'moved' | 'reshaped'>>(new Map());
+  /** Asks the ledger to open this dimension's name for typing. */
+  const dimensionToName = ref<string | null>(null);
+  /** The tray shows the table of variants instead of the parts. */
+  const showVariants = ref(false);
+
   /** The dimension whose tolerance text is being written. */
   const toleranceOf = ref<string | null>(null);
 
@@ -91,6 +100,10 @@ export const useSession = defineStore('session', () => {
     notice,
     hoveredDimension,
     dimensionToEdit,
+    traced,
+    litFaces,
+    dimensionToName,
+    showVariants,
     toleranceOf,
     readingDxf,
     inSketch,

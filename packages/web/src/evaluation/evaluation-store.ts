@@ -21,6 +21,8 @@ export const useEvaluation = defineStore('evaluation', () => {
   /** Shown when work takes longer than a moment. */
   const progress = ref<Progress | null>(null);
   const busy = ref(false);
+  /** The design last computed to its end, with its parts. */
+  const complete = shallowRef<{ readonly design: Design; readonly parts: ReadonlyMap<string, PartView> } | null>(null);
   /** Why there is no evaluation now, as a sentence. */
   const trouble = ref<string | null>(null);
 
@@ -32,6 +34,14 @@ export const useEvaluation = defineStore('evaluation', () => {
   let startedAt = 0;
   let doing = '';
   let watch: ReturnType<typeof setInterval> | null = null;
+
+  /** Why measured dimensions cannot be read now, each keeping its last reading. */
+  const unreadable = shallowRef<ReadonlyMap<string, string>>(new Map());
+  /** Told what measured dimensions read, where that differs from what the design holds. */
+  let hear: ((design: Design, readings: ReadonlyMap<string, string>) => void) | null = null;
+  function onReadings(listener: typeof hear): void {
+    hear = listener;
+  }
 
   function start(): Comlink.Remote<EvaluationWorker> {
     if (remote) return remote;
@@ -84,6 +94,11 @@ export const useEvaluation = defineStore('evaluation', () => {
         known.set(view.part, markRaw(view));
         parts.value = known;
       },
+      readings(stale: ReadonlyMap<string, string>, unread: ReadonlyMap<string, string>) {
+        if (remote !== own) return;
+        unreadable.value = unread;
+        if (stale.size > 0) hear?.(job.design, stale);
+      },
       progress(p: Progress | null) {
         sign();
         if (remote !== own) return;
@@ -94,7 +109,8 @@ export const useEvaluation = defineStore('evaluation', () => {
     // The part being worked on first; the others fill the tray.
     const order = [...job.design.partOrder].sort((a, b) => Number(b === job.active) - Number(a === job.active));
     try {
-      await own.evaluate(job.design, job.focus, order, listener);
+      const finished = await own.evaluate(job.design, job.focus, order, listener);
+      if (finished && remote === own) complete.value = { design: job.design, parts: parts.value };
     } catch (error) {
       if (remote === own)
         restart(`The geometry kernel failed at ${doing} and was started again (${sentenceOf(error)}).`);
@@ -128,6 +144,9 @@ export const useEvaluation = defineStore('evaluation', () => {
     restart(`Stopped at ${doing}. The picture shows the state before.`);
   }
 
+  /** Work beside the picture: the kernel lends itself between two evaluations. */
+  const kernel = (): Comlink.Remote<EvaluationWorker> => start();
+
   async function exportFile(design: Design, format: 'step' | 'stl', partIds: readonly string[]): Promise<Uint8Array> {
     return start().exportDesign(design, format, partIds);
   }
@@ -149,11 +168,27 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   function clear(): void {
     parts.value = new Map();
+    complete.value = null;
     waiting = null;
     restart(null);
   }
 
-  return { parts, progress, busy, trouble, start, request, stop, exportFile, borrow, showEarlier, clear };
+  return {
+    parts,
+    complete,
+    progress,
+    busy,
+    trouble,
+    unreadable,
+    kernel,
+    onReadings,
+    request,
+    stop,
+    exportFile,
+    borrow,
+    showEarlier,
+    clear,
+  };
 });
 
 function sentenceOf(error: unknown): string {

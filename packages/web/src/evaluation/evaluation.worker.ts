@@ -1,28 +1,22 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
-  borrowedPieces,
-  KernelError,
   Ledger,
   PartEvaluator,
   PartPainter,
   pictureKey,
+  readingsOf,
   Superseded,
-  writeStl,
   type Body,
-  type BorrowSource,
-  type FlatPiece,
   type Design,
-  type MeshQuality,
-  type PartOutcome,
   type PartView,
 } from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
+import { kernelWork } from './kernel-work.ts';
 import { recallPart, rememberPart } from './picture-store.ts';
 import type { Progress } from './progress.ts';
 
-const FILE_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
 /** How often, ms, a long evaluation lets messages in. */
 const BREATHE_MS = 12;
 
@@ -38,6 +32,8 @@ let latest = 0;
 export interface EvaluationListener {
   part(view: PartView): void;
   progress(progress: Progress | null): void;
+  /** What measured dimensions read where the design holds another reading, and why others cannot be read. */
+  readings(stale: ReadonlyMap<string, string>, faults: ReadonlyMap<string, string>): void;
 }
 
 const channel = new MessageChannel();
@@ -52,6 +48,15 @@ function messagesIn(): Promise<void> {
   });
 }
 
+let lastWork: Promise<unknown> = Promise.resolve();
+
+/** One piece of work at a time: each may free solids that another would still use. */
+function exclusive<T>(work: () => Promise<T>): Promise<T> {
+  const own = lastWork.then(work, work);
+  lastWork = own;
+  return own;
+}
+
 async function evaluate(
   design: Design,
   focus: { part: string; step: string } | null,
@@ -63,9 +68,24 @@ async function evaluate(
   const ledger = Ledger.of(design);
   // Not waited for: the browser's storage may be held up, the kernel is not.
   if (request === 1) void showRemembered(design, ledger, order, listener, current);
-  const { evaluator, painter } = await ready;
+  await ready;
+  return exclusive(() => compute(design, focus, order, listener, current));
+}
+
+async function compute(
+  design: Design,
+  focus: { part: string; step: string } | null,
+  order: readonly string[],
+  listener: EvaluationListener,
+  current: () => boolean,
+): Promise<boolean> {
+  if (!current()) return false;
+  const { kernel, evaluator, painter } = await ready;
+  const ledger = Ledger.of(design);
   let breathed = performance.now();
   const shown: Body[] = [];
+  const stale = new Map<string, string>();
+  const faults = new Map<string, string>();
   try {
     for (const partId of order) {
       const outcome = await evaluator.evaluate(design, ledger, partId, {
@@ -82,6 +102,9 @@ async function evaluate(
         },
       });
       const view = painter.paint(outcome, focus?.part === partId ? focus.step : null);
+      const readings = readingsOf(design, outcome, kernel);
+      for (const [ref, text] of readings.stale) stale.set(ref, text);
+      for (const [ref, fault] of readings.faults) faults.set(ref, fault);
       shown.push(...outcome.bodies, ...outcome.steps.flatMap((s) => s.bodies));
       const key = `${pictureKey(design, ledger, partId)} ${view.before?.step ?? ''}`;
       // The page has it already; sending it again would only cost it time.
@@ -93,6 +116,7 @@ async function evaluate(
       await messagesIn();
       if (!current()) return false;
     }
+    listener.readings(stale, faults);
     evaluator.sweep(shown);
     painter.sweep(shown);
     return true;
@@ -118,53 +142,10 @@ async function showRemembered(
   }
 }
 
-async function exportDesign(design: Design, format: 'step' | 'stl', parts: readonly string[]): Promise<Uint8Array> {
-  const { kernel, evaluator } = await ready;
-  const ledger = Ledger.of(design);
-  const outcomes: PartOutcome[] = [];
-  for (const id of parts) {
-    const outcome = await evaluator.evaluate(design, ledger, id);
-    const failed = outcome.steps.find((s) => s.status === 'failed');
-    if (failed)
-      throw new Error(
-        `${design.parts[id]!.name} has a step that fails (${design.parts[id]!.steps[failed.id]!.name}); mend it before exporting.`,
-      );
-    if (outcome.bodies.length > 0) outcomes.push(outcome);
-  }
-  if (outcomes.length === 0) throw new Error('There is no solid to export yet; extrude something first.');
-  const bytes =
-    format === 'step'
-      ? kernel.exportStep(
-          outcomes.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
-        )
-      : writeStl(
-          outcomes.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, FILE_QUALITY))),
-          design.name,
-        );
-  return Comlink.transfer(bytes, [bytes.buffer]);
-}
-
-/** What a sketch would borrow from the bodies before it; a sentence when that is not to be had. */
-async function borrow(design: Design, part: string, step: string, source: BorrowSource): Promise<FlatPiece[] | string> {
-  const { kernel, evaluator } = await ready;
-  try {
-    const outcome = await evaluator.evaluate(design, Ledger.of(design), part);
-    const at = outcome.steps.findIndex((s) => s.id === step);
-    const frame = outcome.steps[at]?.sketch?.frame;
-    if (!frame) return 'This sketch has no plane yet; pick one for it first.';
-    const pieces = borrowedPieces(source, frame, outcome.steps[at - 1]?.bodies ?? [], kernel);
-    return pieces ?? 'This edge is no longer there.';
-  } catch (error) {
-    if (error instanceof KernelError) return error.message;
-    throw error;
-  }
-}
-
 const api = {
-  borrow,
+  ...kernelWork(ready, exclusive, messagesIn),
   /** Resolves true when done, false when a newer request took over. */
   evaluate,
-  exportDesign,
   cancel(): void {
     latest++;
   },

@@ -1,8 +1,16 @@
 <script setup lang="ts">
 /** A name that becomes a field when double-clicked, or by F2 or Enter on it. */
-import { nextTick, ref, useTemplateRef } from 'vue';
+import { nextTick, ref, useTemplateRef, watch } from 'vue';
 
-const props = defineProps<{ name: string; label: string; rename: (name: string) => string | null; fixed?: boolean }>();
+const props = defineProps<{
+  name: string;
+  label: string;
+  rename: (name: string) => string | null;
+  fixed?: boolean;
+  /** Opens the field at once, for something just made. */
+  asked?: boolean;
+}>();
+const emit = defineEmits<{ begun: [] }>();
 
 const input = useTemplateRef<HTMLInputElement>('input');
 const editing = ref(false);
@@ -18,6 +26,16 @@ async function begin(): Promise<void> {
   input.value?.focus();
   input.value?.select();
 }
+
+watch(
+  () => props.asked,
+  (now) => {
+    if (!now) return;
+    void begin();
+    emit('begun');
+  },
+  { immediate: true },
+);
 
 function keep(): void {
   if (!editing.value) return;

@@ -1,54 +1,132 @@
 <script setup lang="ts">
 /** Every dimension of the design: the dials first, then the design's own, then each part's. */
-import { addDimension, newId, type DimensionEntry } from '@helb/core';
-import { computed, ref } from 'vue';
+import { Menu, MenuButton } from '@headlessui/vue';
+import { addDimension, influences, linkNumbers, newId, numbersTypedTwice } from '@helb/core';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import ActionItems from '../fields/ActionItems.vue';
+import TrialBar from '../trial/TrialBar.vue';
 import LedgerRow from './LedgerRow.vue';
+import ManyBar from './ManyBar.vue';
+import { FILTERS, ledgerLines, SORTS, type Filter, type Sort } from './ledger-rows.ts';
+import { useMeasuring } from './measuring.ts';
+import { useProjectDimensions } from './project-dimensions.ts';
 
 const design = useDesign();
 const session = useSession();
+const project = useProjectDimensions();
+const { measure } = useMeasuring();
 const query = ref('');
+const sort = ref<Sort>('order');
+const filter = ref<Filter>('all');
+const picked = ref<string[]>([]);
+let lastPicked: string | null = null;
 
-function matches(entry: DimensionEntry): boolean {
-  const wanted = query.value.trim().toLowerCase();
-  if (!wanted) return true;
-  const ledger = design.ledger!;
-  return [entry.path.join('.'), ledger.shown(entry), ledger.format(ledger.valueOfEntry(entry))].some((text) =>
-    text.toLowerCase().includes(wanted),
-  );
+const lines = computed(() =>
+  design.design && design.ledger
+    ? ledgerLines(design.design, design.ledger, {
+        query: query.value,
+        sort: sort.value,
+        filter: filter.value,
+        activePart: session.activePart,
+      })
+    : [],
+);
+const hangs = computed(() => (sort.value === 'influence' && design.ledger ? influences(design.ledger) : null));
+/** Numbers that could be one; looked for when asked, as it means reading every expression. */
+const twice = computed(() => (filter.value === 'twice' && design.ledger ? numbersTypedTwice(design.ledger) : []));
+
+const scroller = useTemplateRef<HTMLElement>('scroller');
+const HEIGHT = { heading: 30, plain: 29, dial: 54, linked: 45 };
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => scroller.value,
+    getItemKey: (i: number) => lines.value[i]!.key,
+    estimateSize: (i: number) => {
+      const line = lines.value[i]!;
+      if (line.kind === 'heading') return HEIGHT.heading;
+      return line.entry.dial ? HEIGHT.dial : line.entry.expression.includes('$') ? HEIGHT.linked : HEIGHT.plain;
+    },
+    overscan: 6,
+  })),
+);
+const items = computed(() => virtual.value.getVirtualItems());
+const measureRow = (el: unknown) => el && virtual.value.measureElement(el as HTMLElement);
+
+// What is gone is not picked any more.
+watch(
+  () => design.ledger,
+  (ledger) => (picked.value = picked.value.filter((r) => ledger?.index.byReference(r))),
+);
+// Something just made is brought into view, whatever was looked for.
+watch(
+  () => session.dimensionToName,
+  (wanted) => {
+    if (!wanted) return;
+    query.value = '';
+    filter.value = 'all';
+    const at = lines.value.findIndex((l) => l.key === wanted);
+    if (at >= 0) virtual.value.scrollToIndex(at, { align: 'center' });
+  },
+  { flush: 'post' },
+);
+
+function pick(reference: string, extend: boolean): void {
+  const has = picked.value.includes(reference);
+  const refs = lines.value.flatMap((l) => (l.kind === 'entry' ? [l.key] : []));
+  const from = lastPicked === null ? -1 : refs.indexOf(lastPicked);
+  const to = refs.indexOf(reference);
+  if (extend && from >= 0) {
+    const between = refs.slice(Math.min(from, to), Math.max(from, to) + 1);
+    picked.value = [...new Set([...picked.value, ...between])];
+  } else picked.value = has ? picked.value.filter((r) => r !== reference) : [...picked.value, reference];
+  lastPicked = reference;
 }
 
-const groups = computed(() => {
-  const ledger = design.ledger;
-  const d = design.design;
-  if (!ledger || !d) return [];
-  const shown = ledger.entries.filter(matches);
-  // The part being worked on stands nearest to the dials.
-  const parts = [...d.partOrder].sort((a, b) => Number(b === session.activePart) - Number(a === session.activePart));
+function freeName(base: string, taken: readonly string[]): string {
+  for (let n = 1; ; n++) if (!taken.includes(`${base}_${n}`)) return `${base}_${n}`;
+}
+function add(part: string | null, dial: boolean): void {
+  const home = part ? design.design!.parts[part]! : design.design!;
+  const name = freeName(dial ? 'dial' : 'number', Object.values(home.dimensions).map((d) => d.name)); // prettier-ignore
+  const id = newId('d');
+  const made = { name, value: '10 mm', ...(dial ? { dial: {} } : {}) };
+  session.notice = design.edit(addDimension(id, made, part ?? undefined));
+  if (session.notice === null) session.dimensionToName = id;
+}
+async function addShared(): Promise<void> {
+  const names = Object.values(project.now?.shared.dimensions ?? {}).map((d) => d.name);
+  const id = newId('d');
+  session.notice = await project.change(addDimension(id, { name: freeName('shared', names), value: '10 mm' }));
+  if (session.notice === null) session.dimensionToName = id;
+}
+
+const news = computed(() => {
+  const part = session.activePart;
+  const name = part ? design.design?.parts[part]?.name : undefined;
   return [
-    { title: 'Dials', entries: shown.filter((e) => e.dial) },
-    { title: 'Design', entries: shown.filter((e) => e.owner.level === 'design' && !e.dial) },
-    ...parts.map((id) => ({
-      title: d.parts[id]!.name,
-      entries: shown.filter((e) => !e.dial && 'part' in e.owner && e.owner.part === id),
-    })),
-  ].filter((g) => g.entries.length > 0);
+    { label: 'Dial', run: () => add(null, true) },
+    { label: 'Number of the design', run: () => add(null, false) },
+    { label: 'Shared by the project', run: addShared },
+    ...(part && name
+      ? [
+          { label: `Number of ${name}`, run: () => add(part, false) },
+          { label: `Mass of ${name}`, run: () => measure({ what: 'mass' }) },
+          { label: `Volume of ${name}`, run: () => measure({ what: 'volume' }) },
+          { label: `Surface of ${name}`, run: () => measure({ what: 'surface' }) },
+          ...(['x', 'y', 'z'] as const).map((along) => ({
+            label: `Size of ${name} along ${along}`,
+            run: () => measure({ what: 'size', along }),
+          })),
+        ]
+      : []),
+  ];
 });
-const usage = computed(() => {
-  const counts = new Map<string, number>();
-  const ledger = design.ledger;
-  for (const e of ledger?.entries ?? [])
-    for (const ref of ledger!.dependenciesOf(e)) counts.set(ref, (counts.get(ref) ?? 0) + 1);
-  return counts;
-});
-
-function addDial(): void {
-  const names = new Set(Object.values(design.design!.dimensions).map((d) => d.name));
-  let n = 1;
-  while (names.has(`dial_${n}`)) n++;
-  session.notice = design.edit(addDimension(newId('d'), { name: `dial_${n}`, value: '10 mm', dial: {} }));
-}
+const link = (refs: readonly string[], to: string) => (session.notice = design.edit(linkNumbers(refs, to)));
+const nameOf = (reference: string) => design.ledger?.index.byReference(reference)?.path.join('.') ?? reference;
 </script>
 
 <template>
@@ -57,29 +135,75 @@ function addDial(): void {
       <h2 class="font-semibold">Ledger</h2>
       <span class="text-xs text-quiet">{{ design.ledger?.entries.length ?? 0 }} dimensions</span>
       <span class="flex-1" />
-      <button class="rounded px-1.5 text-xs font-medium text-link hover:bg-tray" @click="addDial">New dial</button>
+      <Menu as="div" class="relative">
+        <MenuButton class="rounded px-1.5 text-xs leading-6 font-medium text-link hover:bg-tray">New</MenuButton>
+        <ActionItems :items="news" side="right" />
+      </Menu>
     </header>
-    <div class="px-3 pb-1">
+    <div class="grid gap-1 px-3 pb-1.5">
       <input
         v-model="query"
         class="field"
-        placeholder="Find a name or a value"
+        placeholder="Find a name, or a value in any unit"
         aria-label="Find a name or a value"
         @keydown.stop
       />
+      <div class="flex gap-1 text-xs" @keydown.stop>
+        <select v-model="sort" class="field min-w-0 flex-1 !py-0.5" aria-label="Order">
+          <option v-for="(title, key) in SORTS" :key="key" :value="key">{{ title }}</option>
+        </select>
+        <select v-model="filter" class="field min-w-0 flex-1 !py-0.5" aria-label="Show">
+          <option v-for="(title, key) in FILTERS" :key="key" :value="key">{{ title }}</option>
+        </select>
+      </div>
     </div>
-    <div class="min-h-0 flex-1 overflow-y-auto pb-3">
-      <template v-for="group in groups" :key="group.title">
-        <h3 class="px-3.5 pt-3 pb-1 text-xs font-medium text-quiet">{{ group.title }}</h3>
-        <LedgerRow v-for="entry in group.entries" :key="entry.ref" :entry="entry" :used="usage.get(entry.ref) ?? 0" />
-      </template>
-      <p v-if="groups.length === 0" class="px-3.5 py-3 text-quiet">
+    <ManyBar v-if="picked.length > 0" :picked="picked" @clear="picked = []" />
+    <ul v-if="twice.length > 0" class="mx-3 mb-1 max-h-40 overflow-y-auto rounded-md border border-hairline text-xs">
+      <li
+        v-for="same in twice"
+        :key="same.keep"
+        class="flex items-baseline gap-2 border-b border-hairline px-2 py-1 last:border-0"
+      >
+        <span class="min-w-0 flex-1"
+          ><span class="number">{{ design.ledger!.format(design.ledger!.valueOf(same.keep)) }}</span> stands
+          {{ same.refs.length }} times; <span class="break-all">{{ nameOf(same.keep) }}</span> could be the one</span
+        >
+        <button class="shrink-0 font-medium text-link underline" @click="link(same.refs, same.keep)">Link them</button>
+      </li>
+    </ul>
+    <div ref="scroller" class="min-h-0 flex-1 overflow-y-auto pb-3" data-testid="ledger-list">
+      <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
+        <div
+          v-for="item in items"
+          :key="item.key as string"
+          :ref="measureRow"
+          :data-index="item.index"
+          class="absolute left-0 w-full"
+          :style="{ top: `${item.start}px` }"
+        >
+          <h3 v-if="lines[item.index]!.kind === 'heading'" class="px-3.5 pt-3 pb-0.5 text-xs font-medium text-quiet">
+            {{ (lines[item.index] as { title: string }).title }}
+          </h3>
+          <LedgerRow
+            v-else
+            :entry="(lines[item.index] as Extract<(typeof lines)[number], { kind: 'entry' }>).entry"
+            :picked="picked.includes(lines[item.index]!.key)"
+            :picking="picked.length > 0"
+            :hangs="hangs ? (hangs.get(lines[item.index]!.key) ?? 0) : null"
+            @pick="(extend) => pick(lines[item.index]!.key, extend)"
+          />
+        </div>
+      </div>
+      <p v-if="lines.length === 0" class="px-3.5 py-3 text-quiet">
         {{
           query
             ? 'No dimension has that name or value.'
-            : 'Numbers appear here as they are made. A dial is a number you mean to change later.'
+            : filter !== 'all'
+              ? 'No dimension is like that.'
+              : 'Numbers appear here as they are made. A dial is a number you mean to change later.'
         }}
       </p>
     </div>
+    <TrialBar />
   </section>
 </template>

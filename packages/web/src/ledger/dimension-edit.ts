@@ -8,18 +8,33 @@ import {
   renameDimension,
   scopeOf,
   setDimension,
+  type Edit,
 } from '@helb/core';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useClashOffer } from '../sketch/clash-offer.ts';
+import { useTrial } from '../trial/trial-store.ts';
+import { useProjectDimensions } from './project-dimensions.ts';
 
 export function useDimensionEdit() {
   const design = useDesign();
   const session = useSession();
   const clash = useClashOffer();
+  const trial = useTrial();
+  const project = useProjectDimensions();
+
+  const isShared = (ref: string) => design.ledger?.index.byReference(ref)?.owner.level === 'project';
+
+  /** Make an edit where the dimension belongs: in the design, or in its project for all designs. */
+  async function at(ref: string, edit: Edit): Promise<void> {
+    session.notice = isShared(ref) ? await project.change(edit) : design.edit(edit);
+  }
 
   /** Give a dimension the typed expression; returns the refusal, or null. */
   function commit(ref: string, typed: string): string | null {
+    trial.dropTyping();
+    // What is typed beside a trial is tried with it.
+    if (trial.holds || isShared(ref)) return trial.hold(ref, typed);
     const refusal = design.edit(setDimension(ref, typed));
     clash.drop();
     if (refusal !== null) offerWaysOut(ref, typed);
@@ -46,7 +61,11 @@ export function useDimensionEdit() {
     });
   }
 
-  const rename = (ref: string, name: string): string | null => design.edit(renameDimension(ref, name));
+  function rename(ref: string, name: string): string | null {
+    if (!isShared(ref)) return design.edit(renameDimension(ref, name));
+    void at(ref, renameDimension(ref, name));
+    return null;
+  }
 
   /** Make a dimension of the design called `name`, starting at the value this one has now. */
   function make(ref: string, name: string): string | null {
@@ -57,5 +76,5 @@ export function useDimensionEdit() {
     return design.edit(addDimension(newId('d'), { name, value: expression, dial: {} }));
   }
 
-  return { commit, rename, make };
+  return { commit, rename, make, at, isShared };
 }

@@ -8,6 +8,7 @@ import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import ActionItems from '../fields/ActionItems.vue';
 import ExpressionField from '../fields/ExpressionField.vue';
+import { useOpenField } from '../fields/open-field.ts';
 import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 
 type Slot = Exclude<SentencePart, { text: string }>;
@@ -18,6 +19,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const { commit, make } = useDimensionEdit();
+const openField = useOpenField();
 
 const open = ref(false);
 const key = computed(() => `${props.stepId}.${props.piece.slot}`);
@@ -107,7 +109,7 @@ const options = computed(() => {
   <ExpressionField
     v-if="piece.kind === 'number' && open"
     compact
-    :text="piece.label"
+    :reference="key"
     :label="`${step.name}: ${piece.slot}`"
     :commit="(typed) => commit(key, typed)"
     :make="(name) => make(key, name)"
@@ -123,7 +125,8 @@ const options = computed(() => {
     class="slot leading-5"
     :class="[piece.kind === 'number' ? 'number' : '', picking ? 'bg-signal-soft !border-signal !text-signal' : '']"
     :aria-label="piece.kind === 'number' ? `${step.name}, ${piece.slot}: ${piece.label}` : undefined"
-    @click="click"
+    @mousedown="piece.kind === 'number' && openField.takePointed($event, key)"
+    @click="openField.field || click()"
     @pointerenter="piece.kind === 'number' && (session.hoveredDimension = key)"
     @pointerleave="session.hoveredDimension = null"
   >

@@ -45,8 +45,8 @@ const items = computed(() => [
     label: 'Design file',
     run: () =>
       saveFile(
-        new TextEncoder().encode(writeDesign(design.design!)),
-        `${design.design!.name}.helb.json`,
+        new TextEncoder().encode(writeDesign(design.kept!)),
+        `${design.kept!.name}.helb.json`,
         'application/json',
       ),
   },

@@ -8,6 +8,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import FileMenu from './FileMenu.vue';
+import UnitsMenu from './UnitsMenu.vue';
 
 const design = useDesign();
 const session = useSession();
@@ -75,6 +76,7 @@ async function redo(): Promise<void> {
     <span role="status" data-testid="saved" class="flex items-center gap-1.5 text-quiet"
       ><span class="h-2 w-2 rounded-full" :class="saved.tone" aria-hidden="true" />{{ saved.text }}</span
     >
+    <UnitsMenu />
     <FileMenu />
     <button class="button h-7 w-7 !p-0" title="Keys (?)" aria-label="Keys" @click="emit('help')">?</button>
   </header>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** A dimension's number on the stage: click to edit it where it stands, drag to move it. */
-import { displayFactor, formatNumber, isDimension, measureDimension, quantityOf } from '@helb/core';
+import { displayFactor, formatNumber, formatQuantity, isDimension, measureDimension, quantityOf } from '@helb/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 import ExpressionField from '../fields/ExpressionField.vue';
+import { useOpenField } from '../fields/open-field.ts';
 import type { DimensionDrawing } from './dimension-layout.ts';
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
@@ -15,6 +16,7 @@ const emit = defineEmits<{ text: [text: string] }>();
 const design = useDesign();
 const session = useSession();
 const { commit, make } = useDimensionEdit();
+const openField = useOpenField();
 
 const open = ref(false);
 const key = computed(() => `${session.sketching}.${props.id}`);
@@ -32,7 +34,9 @@ const text = computed(() => {
   const value = c.driven ? null : entry.value && design.ledger.valueOfEntry(entry.value);
   if (value && !value.ok) return '?';
   const mm = value ? value.quantity.value : measureDimension(props.editing.geometry.value!, c);
-  const number = formatNumber(mm / displayFactor(kind, design.design.units), design.design.units.decimals);
+  const { units } = design.design;
+  const fraction = kind === 'length' && units.fractions ? formatQuantity(mm, kind, units).replace(/ in$/, '') : null;
+  const number = fraction ?? formatNumber(mm / displayFactor(kind, units), units.decimals);
   const { prefix, suffix = '' } = props.drawing;
   const plain = `${prefix}${number}${kind === 'angle' ? '°' : ''}${suffix}`;
   return `${c.driven ? `(${plain})` : plain}${c.tolerance ? ` ${c.tolerance}` : ''}`;
@@ -64,6 +68,7 @@ let from: { x: number; y: number; moved: boolean } | null = null;
 const shift = ref<[number, number]>([0, 0]);
 
 function down(event: PointerEvent): void {
+  if (openField.take(key.value)) return;
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   from = { x: event.clientX, y: event.clientY, moved: false };
 }
@@ -78,7 +83,8 @@ function move(event: PointerEvent): void {
 function up(event: PointerEvent): void {
   const was = from;
   from = null;
-  if (!was?.moved) {
+  if (!was) return;
+  if (!was.moved) {
     session.entities = [props.id];
     open.value = !constraint.value?.driven;
     return;
@@ -105,7 +111,7 @@ function up(event: PointerEvent): void {
       v-if="open && entry"
       class="-translate-x-1/2 -translate-y-1/2"
       compact
-      :text="design.ledger!.shown(entry)"
+      :reference="key"
       :label="`Dimension ${entry.name}`"
       :commit="(typed) => commit(key, typed)"
       :make="(name) => make(key, name)"
@@ -133,6 +139,7 @@ function up(event: PointerEvent): void {
       :style="{ rotate: `${drawing.text.angle}rad` }"
       :aria-label="`${constraint?.driven ? 'Reference' : 'Dimension'} ${entry?.name ?? ''}, ${text}`"
       :data-dimension="entry?.name"
+      @mousedown="openField.field && $event.preventDefault()"
       @pointerdown.stop="down"
       @pointermove.stop="move"
       @pointerup.stop="up"

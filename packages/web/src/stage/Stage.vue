@@ -107,8 +107,8 @@ watch([bodies, scene], () => {
   if (view.value) shownPart = session.activePart;
   wasEmpty = empty;
 });
-watch([picking.selectedHits, picking.hoverHit], () =>
-  scene.value?.light(picking.selectedHits.value, picking.hoverHit.value),
+watch([picking.selectedHits, picking.hoverHit, () => session.litFaces, bodies], () =>
+  scene.value?.light(picking.selectedHits.value, picking.hoverHit.value, session.litFaces),
 );
 
 watch(

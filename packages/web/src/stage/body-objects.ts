@@ -9,8 +9,14 @@ import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js
 import { MeshBVH } from 'three-mesh-bvh';
 
 const INK = new Color('#1f2a30');
-const SIGNAL = new Color('#e2683f');
-const HOVER = new Color('#e9b59b');
+const TONES = {
+  picked: new Color('#e2683f'),
+  hover: new Color('#e9b59b'),
+  moved: new Color('#2f8790'),
+  reshaped: new Color('#a5cacc'),
+} as const;
+/** Why something is lit. */
+export type Tone = keyof typeof TONES;
 const EDGE_PIXELS = 2.6;
 
 export class BodyObject {
@@ -69,8 +75,8 @@ export class BodyObject {
 
   /** Light up faces and edges. */
   light(
-    faces: readonly { face: number; hover: boolean }[],
-    edges: readonly { edge: number; hover: boolean }[],
+    faces: readonly { face: number; tone: Tone }[],
+    edges: readonly { edge: number; tone: Tone }[],
     size: Vector2,
   ): void {
     for (const child of [...this.lit.children]) {
@@ -79,8 +85,8 @@ export class BodyObject {
       object.geometry.dispose();
       object.material.dispose();
     }
-    for (const { face, hover } of faces) this.lit.add(this.faceOverlay(face, hover ? HOVER : SIGNAL));
-    for (const { edge, hover } of edges) this.lit.add(this.edgeOverlay(edge, hover ? HOVER : SIGNAL, size));
+    for (const { face, tone } of faces) this.lit.add(this.faceOverlay(face, TONES[tone]));
+    for (const { edge, tone } of edges) this.lit.add(this.edgeOverlay(edge, TONES[tone], size));
   }
 
   private faceOverlay(face: number, color: Color): Mesh {

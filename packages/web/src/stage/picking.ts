@@ -110,7 +110,9 @@ export function useStagePicking(
       return;
     }
     const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
-    const before = session.picks.filter((p) => p.kind === pick.kind);
+    // Faces and edges go together: a distance may lie between one of each.
+    const family = ({ kind }: Pick) => (kind === 'edge' ? 'face' : kind);
+    const before = session.picks.filter((p) => family(p) === family(pick));
     if (before.some(same))
       session.picks = add ? session.picks.filter((p) => !same(p)) : before.length > 1 ? [pick] : [];
     else session.picks = add ? [...before, pick] : [pick];

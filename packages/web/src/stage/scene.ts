@@ -3,7 +3,7 @@ import type { Frame, Vec3 } from '@helb/core';
 import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
-import { BodyObject, isSeam, sampleObjects } from './body-objects.ts';
+import { BodyObject, isSeam, sampleObjects, type Tone } from './body-objects.ts';
 
 CameraControls.install({ THREE });
 
@@ -145,16 +145,25 @@ export class StageScene {
     this.invalidate();
   }
 
-  light(selected: readonly Hit[], hover: Hit | null): void {
+  /** @param traced faces by durable name */
+  light(selected: readonly Hit[], hover: Hit | null, traced: ReadonlyMap<string, Tone> = new Map()): void {
     for (const object of this.bodies.values()) {
-      const own = (hits: readonly Hit[], kind: Hit['kind'], isHover: boolean) =>
-        hits
-          .filter((h) => h.body === object.view.id && h.kind === kind)
-          .map((h) => ({ index: h.index, hover: isHover }));
-      const all = (kind: Hit['kind']) => [...own(hover ? [hover] : [], kind, true), ...own(selected, kind, false)];
+      const { id, faceNames } = object.view;
+      const own = (hits: readonly Hit[], kind: Hit['kind'], tone: Tone) =>
+        hits.filter((h) => h.body === id && h.kind === kind).map((h) => ({ index: h.index, tone }));
+      const all = (kind: Hit['kind']) => [
+        ...own(hover ? [hover] : [], kind, 'hover'),
+        ...own(selected, kind, 'picked'),
+      ];
+      const faces = all('face').map(({ index, tone }) => ({ face: index, tone }));
+      if (traced.size > 0)
+        faceNames.forEach((name, face) => {
+          const tone = traced.get(name);
+          if (tone && !faces.some((f) => f.face === face)) faces.push({ face, tone });
+        });
       object.light(
-        all('face').map((h) => ({ face: h.index, hover: h.hover })),
-        all('edge').map((h) => ({ edge: h.index, hover: h.hover })),
+        faces,
+        all('edge').map(({ index, tone }) => ({ edge: index, tone })),
         this.size,
       );
     }

@@ -125,5 +125,13 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
     >
       New part
     </button>
+    <button
+      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
+      @click="session.showVariants = true"
+    >
+      Variants<span v-if="design.kept?.variants?.order.length" class="number block text-[11px]">{{
+        design.kept.variants.order.length
+      }}</span>
+    </button>
   </section>
 </template>

@@ -35,7 +35,10 @@ const subject = computed(() => {
   }
   const [first] = session.picks;
   if (!first) return '';
-  if (session.picks.length > 1) return count(session.picks.length, first.kind);
+  if (session.picks.length > 1)
+    return session.picks.every((p) => p.kind === first.kind)
+      ? count(session.picks.length, first.kind)
+      : `${session.picks.length} picked`;
   return first.kind === 'face' || first.kind === 'edge' ? first.label : `1 ${first.kind}`;
 });
 

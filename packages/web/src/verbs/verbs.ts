@@ -7,6 +7,7 @@ import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useMeasuring } from '../ledger/measuring.ts';
 
 export interface Verb {
   readonly id: string;
@@ -22,6 +23,7 @@ export function useVerbs() {
   const design = useDesign();
   const session = useSession();
   const evaluation = useEvaluation();
+  const { verbsFor } = useMeasuring();
 
   const part = computed(() => (session.activePart ? design.design?.parts[session.activePart] : undefined));
   const view = computed(() => (session.activePart ? evaluation.parts.get(session.activePart) : undefined));
@@ -168,15 +170,14 @@ export function useVerbs() {
             ]
           : [];
       }
-      return first.flat
-        ? [{ id: 'sketch-here', label: 'Sketch here', key: 'k', run: () => sketchOn({ face: first.ref }) }]
-        : [];
+      const here = { id: 'sketch-here', label: 'Sketch here', key: 'k', run: () => sketchOn({ face: first.ref }) };
+      return [...(first.flat ? [here] : []), ...verbsFor(picks)];
     }
     if (first?.kind === 'region') {
       const refs = picks.flatMap((p) => (p.kind === 'region' && p.step === first.step ? [p.ref] : []));
       return [{ id: 'extrude', label: 'Extrude', key: 'x', run: () => extrude(first.step, refs) }];
     }
-    if (picks.length > 0) return [];
+    if (picks.length > 0) return verbsFor(picks);
     const target = session.pickingFor;
     if (target?.slot === 'plane')
       return DATUM_PLANES.map((datum) => ({

@@ -3,8 +3,8 @@ import { constantNamed, RESERVED_NAMES, type Quantity } from '../../dimensions/e
 import { ExpressionError } from '../../dimensions/lexer.ts';
 import { DimensionName } from '../../dimensions/expression.ts';
 import type { Dimension } from '../../dimensions/schema.ts';
-import { sketchDimensionNames, type DimensionEntry } from '../../ledger/entries.ts';
-import { Ledger } from '../../ledger/ledger.ts';
+import { sketchDimensionNames, type DimensionEntry, type EntryOwner } from '../../ledger/entries.ts';
+import { Ledger, type Value } from '../../ledger/ledger.ts';
 import { scopeOf } from '../../ledger/names.ts';
 import { setNumberSlot } from '../../steps/numbers.ts';
 import { kindOfPowers, UNITS, unitNamed, type QuantityKind } from '../../units/units.ts';
@@ -26,12 +26,22 @@ function kindNow(ledger: Ledger, entry: DimensionEntry): QuantityKind | null {
   return kind === 'number' ? null : kind;
 }
 
+/** Where the named dimensions of an owner are kept. */
+export type DimensionHome = Pick<Design, 'dimensions' | 'dimensionOrder'>;
+
+/** Null for the numbers of sketches and steps, which have no home of their own. */
+export function homeOf(draft: Design, owner: EntryOwner): DimensionHome | null {
+  if (owner.level === 'project') return draft.shared!;
+  if (owner.level === 'design') return draft;
+  return owner.level === 'part' ? draft.parts[owner.part]! : null;
+}
+
 export function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {
   const { owner, ref } = entry;
   const key = ref.slice(ref.indexOf('.') + 1);
-  if (owner.level === 'design') draft.dimensions[ref]!.value = expression;
-  else if (owner.level === 'part') draft.parts[owner.part]!.dimensions[ref]!.value = expression;
-  else {
+  const home = homeOf(draft, owner);
+  if (home) home.dimensions[ref]!.value = expression;
+  else if ('step' in owner) {
     const step = draft.parts[owner.part]!.steps[owner.step]!;
     if (owner.level === 'slot') setNumberSlot(step, key, expression);
     else if (step.kind === 'sketch') {
@@ -39,6 +49,11 @@ export function storeExpression(draft: Design, entry: DimensionEntry, expression
       if ('value' in c) c.value = expression;
     }
   }
+}
+
+/** What a text would come to if it were this dimension's expression. */
+export function readTyped(ledger: Ledger, entry: DimensionEntry, typed: string): Value {
+  return ledger.read(typed, scopeOf(entry), entry.kind ?? kindNow(ledger, entry));
 }
 
 /** An expression fit to be stored for this entry, and the kind it is read as. @throws EditRefused when it cannot be read */
@@ -67,8 +82,21 @@ export function setDimension(ref: string, typed: string): Edit {
   return { ...setDimensions([[ref, typed]]), command: 'set-dimension', label: `Set a dimension to ${typed}` };
 }
 
-/** Several dimensions at once, all of them or none: a trial kept, a row of a table, one value for many. */
-export function setDimensions(typed: readonly (readonly [ref: string, text: string])[], label?: string): Edit {
+/** What belongs to the project is changed there, for all its designs. */
+export function refuseShared({ owner, name }: DimensionEntry): void {
+  if (owner.level === 'project')
+    throw new EditRefused(`${name} is shared by the designs of this project; change it under Project in the ledger.`);
+}
+
+/**
+ * Several dimensions at once, all of them or none: a trial kept, a row of a table, one value for many.
+ * @param trial shared dimensions may be tried in one design; they are kept only in the project
+ */
+export function setDimensions(
+  typed: readonly (readonly [ref: string, text: string])[],
+  label?: string,
+  trial = false,
+): Edit {
   return {
     command: 'set-dimensions',
     label: label ?? `Set ${typed.length} dimensions`,
@@ -76,6 +104,7 @@ export function setDimensions(typed: readonly (readonly [ref: string, text: stri
       const before = Ledger.of(plain(draft));
       for (const [ref, text] of typed) {
         const entry = entryOf(before, ref);
+        if (!trial) refuseShared(entry);
         storeExpression(draft, entry, boundFor(before, entry, text).bound);
       }
       const after = Ledger.of(plain(draft));
@@ -187,11 +216,12 @@ export function renameDimension(ref: string, name: string): Edit {
       const fault = nameFault(name, siblingNames(ledger, entry));
       if (fault) throw new EditRefused(fault);
       const { owner } = entry;
-      if (owner.level === 'design') draft.dimensions[ref]!.name = name;
-      else if (owner.level === 'part') draft.parts[owner.part]!.dimensions[ref]!.name = name;
+      refuseShared(entry);
+      const home = homeOf(draft, owner);
+      if (home) home.dimensions[ref]!.name = name;
       else if (owner.level === 'slot')
         throw new EditRefused('This number takes its name from its step; rename the step.');
-      else {
+      else if ('step' in owner) {
         const step = draft.parts[owner.part]!.steps[owner.step]!;
         if (step.kind !== 'sketch') return;
         // Fix the other default names first, so that none shifts.
@@ -249,6 +279,7 @@ export function deleteDimension(ref: string): Edit {
         );
       }
       const { owner } = entry;
+      refuseShared(entry);
       const key = ref.slice(ref.indexOf('.') + 1);
       if (owner.level === 'slot') throw new EditRefused('This number belongs to its step and goes only with it.');
       if (owner.level === 'sketch') {
@@ -256,7 +287,7 @@ export function deleteDimension(ref: string): Edit {
         if (step.kind === 'sketch') delete step.constraints[key];
         return;
       }
-      const home = owner.level === 'design' ? draft : draft.parts[owner.part]!;
+      const home = homeOf(draft, owner)!;
       delete home.dimensions[ref];
       home.dimensionOrder.splice(home.dimensionOrder.indexOf(ref), 1);
     },

@@ -3,6 +3,7 @@ export {
   deleteDimension,
   nameFault,
   rangeOf,
+  readTyped,
   renameDimension,
   setDimension,
   setDimensions,
@@ -12,10 +13,12 @@ export {
   describeDimensions,
   keepReadings,
   linkNumbers,
+  makeDial,
   moveDimensions,
   type Described,
 } from './ledger.ts';
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
+export { faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
 export { editSketch } from './sketch.ts';
 export {
   addStep,

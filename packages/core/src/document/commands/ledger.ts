@@ -2,10 +2,12 @@
 import type { Dial, Dimension } from '../../dimensions/schema.ts';
 import type { DimensionEntry } from '../../ledger/entries.ts';
 import { Ledger } from '../../ledger/ledger.ts';
+import { scopeOf } from '../../ledger/names.ts';
 import type { Measure } from '../../measures/schema.ts';
+import { kindOfPowers, samePowers } from '../../units/units.ts';
 import { EditRefused, type Edit } from '../change.ts';
 import type { Design } from '../schema.ts';
-import { addDimension, storeExpression } from './dimensions.ts';
+import { addDimension, homeOf, refuseShared, storeExpression } from './dimensions.ts';
 import { plain } from './plain.ts';
 import { resolveSketches } from './sketch.ts';
 
@@ -22,9 +24,11 @@ function entryIn(ledger: Ledger, ref: string): DimensionEntry {
   return entry;
 }
 
-function namedDimension(draft: Design, { owner, ref, name }: DimensionEntry): Dimension {
-  if (owner.level === 'design') return draft.dimensions[ref]!;
-  if (owner.level === 'part') return draft.parts[owner.part]!.dimensions[ref]!;
+function namedDimension(draft: Design, entry: DimensionEntry): Dimension {
+  const { owner, ref, name } = entry;
+  refuseShared(entry);
+  const home = homeOf(draft, owner);
+  if (home) return home.dimensions[ref]!;
   throw new EditRefused(
     `${name} belongs to its step; give it to a dimension of the design first, which can be a dial and stand in a group.`,
   );
@@ -44,24 +48,30 @@ export function describeDimensions(refs: readonly string[], change: Described): 
           if (value === null || value === '') delete own[key];
           else Object.assign(own, { [key]: typeof value === 'string' ? value.trim() : value });
         }
-        for (const [end, text] of Object.entries(own.dial ?? {})) refuseBadEnd(ledger, ref, end, text);
+        if (own.dial) own.dial = boundDial(ledger, entryIn(ledger, ref), own.dial);
       }
     },
   };
 }
 
-const ENDS: Readonly<Record<string, string>> = { min: 'least', max: 'most', step: 'step' };
+const ENDS: Readonly<Record<keyof Dial, string>> = { min: 'least', max: 'most', step: 'step' };
 
-function refuseBadEnd(ledger: Ledger, ref: string, end: string, text: string): void {
-  const value = ledger.valueOf(ref);
-  const read = ledger.read(text, {}, null);
-  if (!read.ok) throw new EditRefused(`The ${ENDS[end]} cannot be read: ${read.message}`);
-  if (!value.ok || read.quantity.bare) return;
-  const [a, b] = [read.quantity.powers, value.quantity.powers];
-  if (a.length !== b.length || a.angle !== b.angle)
-    throw new EditRefused(
-      `The ${ENDS[end]} is of another kind than the dimension; write both in the same kind of unit.`,
-    );
+/** Ends fit to be stored: a bare number gets the unit it was read in. @throws EditRefused */
+function boundDial(ledger: Ledger, entry: DimensionEntry, dial: Dial): Dial {
+  const value = ledger.valueOfEntry(entry);
+  const powers = value.ok ? value.quantity.powers : null;
+  const kind = powers && kindOfPowers(powers);
+  const bound: Dial = {};
+  for (const [end, text] of Object.entries(dial) as [keyof Dial, string][]) {
+    const read = ledger.read(text, scopeOf(entry), kind);
+    if (!read.ok) throw new EditRefused(`The ${ENDS[end]} cannot be read: ${read.message}`);
+    if (powers && !samePowers(powers, read.quantity.powers))
+      throw new EditRefused(
+        `The ${ENDS[end]} is of another kind than ${entry.name}; write both in the same kind of unit.`,
+      );
+    bound[end] = ledger.bind(text, scopeOf(entry), kind);
+  }
+  return bound;
 }
 
 /** Move dimensions of one owner before another of the same owner, or to the end. */
@@ -75,7 +85,8 @@ export function moveDimensions(refs: readonly string[], before: string | null): 
       const first = owners[0];
       if (!first || owners.some((o) => JSON.stringify(o) !== JSON.stringify(first)) || 'step' in first)
         throw new EditRefused('Dimensions can be moved among those of the same part or of the design.');
-      const home = first.level === 'design' ? draft : draft.parts[first.part]!;
+      refuseShared(entryIn(ledger, refs[0]!));
+      const home = homeOf(draft, first)!;
       const rest = home.dimensionOrder.filter((id) => !refs.includes(id));
       const at = before === null ? rest.length : rest.indexOf(before);
       if (at < 0) return;
@@ -125,6 +136,27 @@ export function keepReadings(readings: ReadonlyMap<string, string>): Edit {
         const entry = before.index.byReference(ref);
         if (entry?.measured?.of === 'part' && entry.expression !== text) namedDimension(draft, entry).value = text;
       }
+      resolveSketches(draft, before, null);
+    },
+  };
+}
+
+/** Let a number of a sketch, a step or a part be driven by a new dial of the design, which starts at its value. */
+export function makeDial(ref: string, id: string, name: string): Edit {
+  return {
+    command: 'make-dial',
+    label: `Make ${name} a dial`,
+    run(draft) {
+      const before = Ledger.of(plain(draft));
+      const entry = entryIn(before, ref);
+      if (entry.measured) throw new EditRefused(`${entry.name} is measured and cannot be a dial.`);
+      const value = entry.expression;
+      const scope = scopeOf(entry);
+      // Names that are near from there may be far from here; the design's own scope reads references alone.
+      const reads = before.read(value, scope, entry.kind);
+      if (!reads.ok) throw new EditRefused(`${entry.name} has no value yet: ${reads.message}`);
+      addDimension(id, { name, value, dial: {} }).run(draft);
+      storeExpression(draft, entry, `$${id}`);
       resolveSketches(draft, before, null);
     },
   };

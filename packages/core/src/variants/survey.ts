@@ -1,0 +1,53 @@
+/** What becomes of a design in one of its variants. */
+import type { Design } from '../document/schema.ts';
+import { Ledger } from '../ledger/ledger.ts';
+import { withReadings } from '../measures/read.ts';
+import type { PartEvaluator } from '../part/evaluate.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
+import { massOf } from '../standards/materials.ts';
+import { asVariant } from './apply.ts';
+
+export interface VariantSurvey {
+  readonly variant: string;
+  /** Why the variant's values cannot be had at all, as a sentence. */
+  readonly refusal: string | null;
+  readonly failures: readonly { readonly part: string; readonly step: string; readonly message: string }[];
+  /** kg, of the parts that have a material; null when none has. */
+  readonly mass: number | null;
+}
+
+/** @param breathe awaited between parts */
+export async function surveyVariant(
+  design: Design,
+  variant: string,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  breathe: () => Promise<void> = async () => {},
+): Promise<VariantSurvey> {
+  const outcome = asVariant(design, variant);
+  if ('message' in outcome) return { variant, refusal: outcome.message, failures: [], mass: null };
+  const own = await withReadings(outcome.design, evaluator, kernel);
+  const failures: VariantSurvey['failures'][number][] = [];
+  let mass: number | null = null;
+  for (const part of own.partOrder) {
+    const { steps, bodies } = await evaluator.evaluate(own, Ledger.of(own), part);
+    for (const { id, status, message } of steps)
+      if (status === 'failed') failures.push({ part, step: id, message: message ?? 'It fails.' });
+    const { material } = own.parts[part]!;
+    if (material) mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), mass ?? 0);
+    await breathe();
+  }
+  return { variant, refusal: null, failures, mass };
+}
+
+/** The variant as a design with all its readings true. @throws Error with a sentence when it cannot be had */
+export async function readyVariant(
+  design: Design,
+  variant: string,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+): Promise<Design> {
+  const outcome = asVariant(design, variant);
+  if ('message' in outcome) throw new Error(outcome.message);
+  return withReadings(outcome.design, evaluator, kernel);
+}

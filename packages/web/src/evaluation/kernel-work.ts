@@ -1,0 +1,144 @@
+/** What else the kernel is asked for, besides the picture: readings, traces, variants, files. */
+import {
+  borrowedPieces,
+  exportParts,
+  KernelError,
+  Ledger,
+  MeasureFailure,
+  movedFaces,
+  nudged,
+  readMeasure,
+  readyVariant,
+  surveyVariant,
+  type BorrowSource,
+  type Design,
+  type FlatPiece,
+  type Measure,
+  type MovedFace,
+  type PartEvaluator,
+  type SolidFormat,
+  type SolidKernel,
+  type VariantSurvey,
+} from '@helb/core';
+import * as Comlink from 'comlink';
+
+interface Tools {
+  readonly kernel: SolidKernel;
+  readonly evaluator: PartEvaluator;
+}
+
+export interface SurveyListener {
+  one(survey: VariantSurvey): void;
+}
+
+/**
+ * @param exclusive runs work while nothing else uses the kernel
+ * @param breathe lets messages in
+ */
+export function kernelWork(
+  ready: Promise<Tools>,
+  exclusive: <T>(work: () => Promise<T>) => Promise<T>,
+  breathe: () => Promise<void>,
+) {
+  /** Counts surveys, so that a newer one, or a stop, ends the one before. */
+  let surveys = 0;
+
+  async function exportDesign(design: Design, format: SolidFormat, parts: readonly string[]): Promise<Uint8Array> {
+    const { kernel, evaluator } = await ready;
+    const bytes = await exclusive(() => exportParts(design, format, parts, evaluator, kernel));
+    return Comlink.transfer(bytes, [bytes.buffer]);
+  }
+
+  /** All parts of one variant as a file. */
+  async function exportVariant(design: Design, variant: string, format: SolidFormat): Promise<Uint8Array> {
+    const { kernel, evaluator } = await ready;
+    const bytes = await exclusive(async () => {
+      const own = await readyVariant(design, variant, evaluator, kernel);
+      return exportParts(own, format, own.partOrder, evaluator, kernel);
+    });
+    return Comlink.transfer(bytes, [bytes.buffer]);
+  }
+
+  /** What a sketch would borrow from the bodies before it; a sentence when that is not to be had. */
+  async function borrow(
+    design: Design,
+    part: string,
+    step: string,
+    source: BorrowSource,
+  ): Promise<FlatPiece[] | string> {
+    const { kernel, evaluator } = await ready;
+    return exclusive(async () => {
+      try {
+        const outcome = await evaluator.evaluate(design, Ledger.of(design), part);
+        const at = outcome.steps.findIndex((s) => s.id === step);
+        const frame = outcome.steps[at]?.sketch?.frame;
+        if (!frame) return 'This sketch has no plane yet; pick one for it first.';
+        const pieces = borrowedPieces(source, frame, outcome.steps[at - 1]?.bodies ?? [], kernel);
+        return pieces ?? 'This edge is no longer there.';
+      } catch (error) {
+        if (error instanceof KernelError) return error.message;
+        throw error;
+      }
+    });
+  }
+
+  /** What a measure reads now, as an expression. */
+  async function read(design: Design, measure: Measure): Promise<{ text: string } | { message: string }> {
+    const { kernel, evaluator } = await ready;
+    return exclusive(async () => {
+      try {
+        const outcome = await evaluator.evaluate(design, Ledger.of(design), measure.part);
+        return { text: readMeasure(measure, design, outcome, kernel) };
+      } catch (error) {
+        if (error instanceof KernelError || error instanceof MeasureFailure) return { message: error.message };
+        throw error;
+      }
+    });
+  }
+
+  /** Faces of these parts that would move with a dimension; null when it cannot be changed to see. */
+  async function movedBy(
+    design: Design,
+    ref: string,
+    parts: readonly string[],
+  ): Promise<Map<string, MovedFace[]> | null> {
+    const { evaluator } = await ready;
+    const other = nudged(design, ref);
+    if (!other) return null;
+    const moved = new Map<string, MovedFace[]>();
+    for (const part of parts) {
+      const faces = await exclusive(async () => {
+        const before = await evaluator.evaluate(design, Ledger.of(design), part);
+        return movedFaces(before, await evaluator.evaluate(other, Ledger.of(other), part));
+      });
+      if (faces.length > 0) moved.set(part, faces);
+      await breathe();
+    }
+    return moved;
+  }
+
+  /** Compute variants one after another, telling of each. Resolves false when stopped. */
+  async function survey(design: Design, variants: readonly string[], listener: SurveyListener): Promise<boolean> {
+    const own = ++surveys;
+    const { kernel, evaluator } = await ready;
+    for (const variant of variants) {
+      const found = await exclusive(() => surveyVariant(design, variant, evaluator, kernel));
+      await breathe();
+      if (own !== surveys) return false;
+      listener.one(found);
+    }
+    return true;
+  }
+
+  return {
+    exportDesign,
+    exportVariant,
+    borrow,
+    read,
+    movedBy,
+    survey,
+    stopSurvey(): void {
+      surveys++;
+    },
+  };
+}

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** Heading, note and range of one dimension. Each is kept when its field is left. */
+import { describeDimensions, type Dial, type DimensionEntry } from '@helb/core';
+import { useDesign } from '../design/design-store.ts';
+import { useDimensionEdit } from './dimension-edit.ts';
+
+const props = defineProps<{ entry: DimensionEntry }>();
+const emit = defineEmits<{ close: [] }>();
+const design = useDesign();
+const { at } = useDimensionEdit();
+
+const text = (event: Event) => (event.target as HTMLInputElement).value.trim();
+const describe = (change: Parameters<typeof describeDimensions>[1]) =>
+  at(props.entry.ref, describeDimensions([props.entry.ref], change));
+
+const ENDS = [
+  ['min', 'least'],
+  ['max', 'most'],
+  ['step', 'by steps of'],
+] as const;
+
+function setEnd(end: keyof Dial, event: Event): void {
+  const dial = { ...props.entry.dial };
+  delete dial[end];
+  void describe({ dial: text(event) ? { ...dial, [end]: text(event) } : dial });
+}
+
+const shownEnd = (end: keyof Dial) => {
+  const own = props.entry.dial?.[end];
+  return own === undefined ? '' : design.ledger!.shownText(own, props.entry);
+};
+</script>
+
+<template>
+  <div class="mt-1 mb-1.5 grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2 gap-y-1 text-xs" @keydown.stop>
+    <label class="contents">
+      <span class="text-quiet">heading</span>
+      <input
+        class="field"
+        :value="entry.group ?? ''"
+        maxlength="40"
+        @change="describe({ group: text($event) || null })"
+      />
+    </label>
+    <label class="contents">
+      <span class="text-quiet">note</span>
+      <input
+        class="field"
+        :value="entry.note ?? ''"
+        maxlength="500"
+        @change="describe({ note: text($event) || null })"
+      />
+    </label>
+    <template v-if="!entry.measured">
+      <label class="contents">
+        <span class="text-quiet">a dial</span>
+        <input
+          type="checkbox"
+          class="h-4 w-4 accent-petrol"
+          :checked="entry.dial !== null"
+          @change="describe({ dial: entry.dial ? null : {} })"
+        />
+      </label>
+      <template v-if="entry.dial">
+        <label v-for="[end, label] in ENDS" :key="end" class="contents">
+          <span class="text-quiet">{{ label }}</span>
+          <input class="field number" :value="shownEnd(end)" @change="setEnd(end, $event)" />
+        </label>
+      </template>
+    </template>
+    <button class="col-start-2 justify-self-start font-medium text-link underline" @click="emit('close')">Close</button>
+  </div>
+</template>

@@ -1,0 +1,98 @@
+/** Computing and exporting the design's variants, with progress and a stop. */
+import type { SolidFormat, VariantSurvey } from '@helb/core';
+import * as Comlink from 'comlink';
+import { zip } from 'fflate';
+import { computed, shallowRef } from 'vue';
+import { toast } from 'vue-sonner';
+import { useDesign } from '../design/design-store.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { saveFile } from '../shell/save-file.ts';
+
+const FILE_TYPE = { step: 'model/step', stl: 'model/stl' } as const;
+
+export function useVariantWork() {
+  const design = useDesign();
+  const evaluation = useEvaluation();
+  /** What each variant came to, and of which state of the design. */
+  const surveys = shallowRef<ReadonlyMap<string, { readonly of: object; readonly survey: VariantSurvey }>>(new Map());
+  const progress = shallowRef<{ readonly doing: string; readonly done: number; readonly total: number } | null>(null);
+  let stopped = false;
+
+  /** A survey of a design since changed says nothing. */
+  const fresh = computed(() => {
+    const of = design.kept;
+    return new Map([...surveys.value].filter(([, s]) => s.of === of).map(([id, s]) => [id, s.survey]));
+  });
+
+  async function computeAll(): Promise<void> {
+    const of = design.kept;
+    const ids = of?.variants?.order ?? [];
+    if (!of || ids.length === 0) return;
+    let done = 0;
+    progress.value = { doing: 'Computing variants', done, total: ids.length };
+    try {
+      await evaluation.kernel().survey(
+        of,
+        ids,
+        Comlink.proxy({
+          one(survey: VariantSurvey) {
+            surveys.value = new Map(surveys.value).set(survey.variant, { of, survey });
+            progress.value = { doing: 'Computing variants', done: ++done, total: ids.length };
+          },
+        }),
+      );
+    } catch (error) {
+      toast.error((error as Error).message);
+    } finally {
+      progress.value = null;
+    }
+  }
+
+  function stop(): void {
+    stopped = true;
+    void evaluation.kernel().stopSurvey();
+  }
+
+  /** Each variant as a file of its own; several come in one archive. Failing ones are named and left out. */
+  async function exportEach(ids: readonly string[], format: SolidFormat): Promise<void> {
+    const of = design.kept;
+    if (!of) return;
+    stopped = false;
+    const files: Record<string, Uint8Array> = {};
+    const failed: string[] = [];
+    for (const [done, id] of ids.entries()) {
+      if (stopped) break;
+      const { name } = of.variants!.rows[id]!;
+      progress.value = { doing: `Writing ${name}`, done, total: ids.length };
+      try {
+        files[fileName(`${of.name} - ${name}`, format, files)] = await evaluation
+          .kernel()
+          .exportVariant(of, id, format);
+      } catch (error) {
+        failed.push(`${name}: ${(error as Error).message}`);
+      }
+    }
+    progress.value = null;
+    for (const sentence of failed) toast.error(sentence, { duration: 15_000 });
+    const written = Object.entries(files);
+    if (stopped || written.length === 0) return;
+    if (ids.length === 1) saveFile(written[0]![1], written[0]![0], FILE_TYPE[format]);
+    else {
+      const packed = await new Promise<Uint8Array>((resolve, reject) =>
+        zip(files, { level: 6 }, (error, data) => (error ? reject(error) : resolve(data))),
+      );
+      saveFile(packed, `${of.name} - variants, ${format.toUpperCase()}.zip`, 'application/zip');
+    }
+    toast.success(`${written.length} of ${ids.length} ${ids.length === 1 ? 'variant is' : 'variants are'} written.`);
+  }
+
+  return { fresh, progress, computeAll, stop, exportEach };
+}
+
+/** Safe in any file system, and not yet in the archive. */
+function fileName(wanted: string, format: SolidFormat, taken: Readonly<Record<string, unknown>>): string {
+  const base = wanted.replace(/[\\/:*?"<>|]/g, '_');
+  let name = `${base}.${format}`;
+  for (let n = 2; name in taken; n++) name = `${base} ${n}.${format}`;
+  return name;
+}
