@@ -101,7 +101,7 @@ test('a gap is marked and closed; a diameter is measured across a centre line, w
   await w.click(-30, 0);
   await w.verb('Measure').click();
   await page.getByRole('menuitem', { name: 'Diameter across' }).click();
-  const field = w.stage().getByRole('textbox');
+  const field = w.stage().getByRole('combobox');
   await field.fill('36');
   await field.press('Enter');
   await expect(page.getByRole('button', { name: /Dimension across, Ø36/ })).toBeVisible();

@@ -107,7 +107,7 @@ test('every change of a sketch is made where it is asked for', async ({ page, wo
     await w.click(10, 56);
     await w.verb('Measure').click();
     await page.getByRole('menuitem', { name: 'Arc length' }).click();
-    const field = w.stage().getByRole('textbox');
+    const field = w.stage().getByRole('combobox');
     await field.fill('30');
     await field.press('Enter');
     await expect(w.row('part_1.sketch_1.arc_length')).toContainText('30 mm');

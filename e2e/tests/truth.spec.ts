@@ -19,7 +19,7 @@ test('a clashing number is not taken; it can be had if another only measures', a
   await expect(w.step('Sketch 1')).toContainText('settled');
   await w.click(20, 25);
   await page.keyboard.press('d');
-  const field = w.stage().getByRole('textbox');
+  const field = w.stage().getByRole('combobox');
   await field.fill('55');
   await field.press('Enter');
   const offer = page.getByRole('group', { name: 'What disagrees' });

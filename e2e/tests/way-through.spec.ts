@@ -92,8 +92,8 @@ test('from an empty design to a saved plate with two holes that follows its numb
       .getByRole('button', { name: /dimensions/ })
       .click();
     await page.locator('[data-dimension="width"]').click();
-    await page.getByRole('textbox', { name: 'Dimension width', exact: true }).fill('100');
-    await page.getByRole('textbox', { name: 'Dimension width', exact: true }).press('Enter');
+    await page.getByRole('combobox', { name: 'Dimension width', exact: true }).fill('100');
+    await page.getByRole('combobox', { name: 'Dimension width', exact: true }).press('Enter');
     await expect(w.row('part_1.sketch_1.width')).toContainText('100 mm');
     await page.keyboard.press('Escape');
     await page.keyboard.press('Escape');

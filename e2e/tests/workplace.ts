@@ -160,7 +160,7 @@ export class Workplace {
     await this.putDown();
     for (const [u, v] of places) await this.click(u, v);
     await this.page.keyboard.press('d');
-    const field = this.stage().getByRole('textbox');
+    const field = this.stage().getByRole('combobox');
     await field.fill(value);
     await field.press('Enter');
     await expect(field).toHaveCount(0);

@@ -80,7 +80,7 @@ describe('helb', () => {
     await expect(exportDesign(design, 'stl', 'Wheel')).rejects.toThrow('No part is called “Wheel” in this design.');
     const flat = await openDesign(DEMO, [{ name: 'wall_bracket.plate.distance', expression: '0' }]);
     await expect(exportDesign(flat, 'stl', undefined)).rejects.toThrow(
-      'Wall bracket, Plate: An extrude of zero makes nothing; give it a distance.',
+      'Wall bracket has a step that fails (Plate: An extrude of zero makes nothing; give it a distance.); mend it before exporting.',
     );
   });
 });

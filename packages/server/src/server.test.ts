@@ -221,3 +221,42 @@ test('a second start takes over a database that a killed server left running', a
   const again = await startPrivateDatabase(directory, 0);
   expect(again.url).toBe(database.url);
 });
+
+describe('the project’s dimensions', () => {
+  const shared = (value: string) => ({
+    dimensions: { d1: { name: 'stock_thk', value } },
+    dimensionOrder: ['d1'],
+  });
+
+  test('begin empty, are kept, and count their changes', async () => {
+    const { body } = await api.post('/api/projects').send({ name: 'Shared' }).expect(201);
+    const path = `/api/projects/${body.id}/dimensions`;
+    await api.get(path).expect(200, { revision: 0, shared: { dimensions: {}, dimensionOrder: [] } });
+    await api
+      .put(path)
+      .send({ base: 0, shared: shared('6 mm') })
+      .expect(200);
+    await api.get(path).expect(200, { revision: 1, shared: shared('6 mm') });
+  });
+
+  test('of two who change them at once, the second is told', async () => {
+    const { body } = await api.post('/api/projects').send({ name: 'Shared' }).expect(201);
+    const path = `/api/projects/${body.id}/dimensions`;
+    const answers = await Promise.all(
+      ['8 mm', '9 mm'].map((value) => api.put(path).send({ base: 0, shared: shared(value) })),
+    );
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
+    expect(answers.find((a) => a.status === 409)!.body.message).toMatch(/changed by someone else meanwhile/);
+  });
+
+  test.each([
+    ['a value that cannot be read', shared('6 mm +'), /stock_thk: /],
+    ['a name that is a unit', { ...shared('6 mm'), dimensions: { d1: { name: 'mm', value: '6 mm' } } }, /is a unit/],
+    ['an order that does not fit', { ...shared('6 mm'), dimensionOrder: [] }, /do not follow the format/],
+  ])('refuses %s', async (_, bad, message) => {
+    const { body } = await api.post('/api/projects').send({ name: 'Shared' }).expect(201);
+    const answer = await api.put(`/api/projects/${body.id}/dimensions`).send({ base: 0, shared: bad });
+    expect(answer.status).toBe(422);
+    expect(answer.body.message).toMatch(message);
+  });
+});

@@ -133,7 +133,7 @@ const nameOf = (reference: string) => design.ledger?.index.byReference(reference
   <section aria-label="Ledger" class="flex min-h-0 flex-col border-r border-hairline bg-panel">
     <header class="flex items-baseline gap-2 px-3.5 pt-2.5 pb-2">
       <h2 class="font-semibold">Ledger</h2>
-      <span class="text-xs text-quiet">{{ design.ledger?.entries.length ?? 0 }} dimensions</span>
+      <span class="text-xs text-quiet">{{ design.ledger?.entries.length ?? 0 }} dimension{{ design.ledger?.entries.length === 1 ? '' : 's' }}</span>
       <span class="flex-1" />
       <Menu as="div" class="relative">
         <MenuButton class="rounded px-1.5 text-xs leading-6 font-medium text-link hover:bg-tray">New</MenuButton>

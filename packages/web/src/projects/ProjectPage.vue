@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router';
 import { server, type DesignSummary } from '../server.ts';
 import NameField from '../fields/NameField.vue';
 import PageFrame from './PageFrame.vue';
+import SharedDimensions from './SharedDimensions.vue';
 
 const props = defineProps<{ project: string }>();
 const router = useRouter();
@@ -131,5 +132,6 @@ onMounted(load);
       />
       <button class="button" @click="fileInput?.click()">Open a design file</button>
     </div>
+    <SharedDimensions :project="project" />
   </PageFrame>
 </template>

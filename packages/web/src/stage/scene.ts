@@ -113,7 +113,8 @@ export class StageScene {
   };
 
   resize(width: number, height: number): void {
-    this.size.set(Math.max(width, 1), Math.max(height, 1));
+    const [was, is] = [this.size.clone(), new THREE.Vector2(Math.max(width, 1), Math.max(height, 1))];
+    this.size.copy(is);
     this.renderer.setSize(this.size.x, this.size.y, false);
     const camera = this.camera;
     // One unit is one pixel at zoom 1; the zoom is then pixels per mm.
@@ -122,6 +123,8 @@ export class StageScene {
     camera.top = this.size.y / 2;
     camera.bottom = -this.size.y / 2;
     camera.updateProjectionMatrix();
+    // What was in view stays in view when a panel beside the stage grows.
+    if (was.x > 1 && was.y > 1) void this.controls.zoomTo(camera.zoom * Math.min(is.x / was.x, is.y / was.y), false);
     this.invalidate();
   }
 

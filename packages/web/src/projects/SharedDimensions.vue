@@ -1,0 +1,123 @@
+<script setup lang="ts">
+/** Numbers that all designs of the project may use; a change here reaches each when it is next open. */
+import {
+  addDimension,
+  applyEdit,
+  deleteDimension,
+  Ledger,
+  ledgerDesign,
+  newId,
+  NOTHING_SHARED,
+  renameDimension,
+  setDimension,
+  type Edit,
+  type Shared,
+} from '@helb/core';
+import { computed, onMounted, ref, shallowRef } from 'vue';
+import NameField from '../fields/NameField.vue';
+import { server } from '../server.ts';
+
+const props = defineProps<{ project: string }>();
+const now = shallowRef<{ revision: number; shared: Shared }>({ revision: 0, shared: NOTHING_SHARED });
+const trouble = ref<string | null>(null);
+const name = ref('');
+const value = ref('');
+
+const rows = computed(() => {
+  const ledger = Ledger.of(ledgerDesign('Project', now.value.shared));
+  return ledger.entries.map((entry) => ({
+    id: entry.ref,
+    name: entry.name,
+    text: ledger.shown(entry),
+    value: ledger.format(ledger.valueOfEntry(entry)),
+    note: entry.note,
+  }));
+});
+
+async function load(): Promise<void> {
+  try {
+    now.value = await server.sharedDimensions(props.project);
+  } catch (error) {
+    trouble.value = (error as Error).message;
+  }
+}
+onMounted(load);
+
+async function change(edit: Edit): Promise<boolean> {
+  trouble.value = null;
+  const outcome = applyEdit(ledgerDesign('Project', now.value.shared), edit);
+  if (!outcome.ok) {
+    trouble.value = outcome.message;
+    return false;
+  }
+  const { dimensions, dimensionOrder } = outcome.design;
+  try {
+    now.value = await server.shareDimensions(props.project, now.value.revision, { dimensions, dimensionOrder });
+    return true;
+  } catch (error) {
+    await load();
+    trouble.value = (error as Error).message;
+    return false;
+  }
+}
+
+function rename(id: string, to: string): string | null {
+  void change(renameDimension(id, to));
+  return null;
+}
+/** A refused text is put back. */
+async function set(id: string, before: string, event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement;
+  if (!(await change(setDimension(id, field.value)))) field.value = before;
+}
+async function add(): Promise<void> {
+  if (!(await change(addDimension(newId('d'), { name: name.value.trim(), value: value.value.trim() || '10 mm' }))))
+    return;
+  name.value = '';
+  value.value = '';
+}
+</script>
+
+<template>
+  <section aria-label="Shared dimensions" class="mt-8">
+    <h2 class="font-semibold">Dimensions shared by its designs</h2>
+    <p class="text-quiet">
+      Stock thicknesses, clearances: typed once here, used by name in every design of the project.
+    </p>
+    <p v-if="trouble" role="alert" class="mt-2 text-bad">{{ trouble }}</p>
+    <ul
+      v-if="rows.length > 0"
+      class="mt-3 divide-y divide-hairline overflow-visible rounded-lg border border-hairline bg-panel"
+    >
+      <li v-for="row in rows" :key="row.id" class="flex items-center gap-3 px-4 py-1.5" :data-shared="row.name">
+        <NameField class="w-40" :name="row.name" label="Name of the dimension" :rename="(to) => rename(row.id, to)" />
+        <input
+          class="field number max-w-48"
+          :value="row.text"
+          :aria-label="`Value of ${row.name}`"
+          @change="set(row.id, row.text, $event)"
+        />
+        <span v-if="row.value !== row.text" class="number text-quiet">= {{ row.value }}</span>
+        <span class="min-w-0 flex-1 truncate text-quiet">{{ row.note }}</span>
+        <button
+          class="text-quiet hover:text-bad"
+          :aria-label="`Delete ${row.name}`"
+          @click="change(deleteDimension(row.id))"
+        >
+          delete
+        </button>
+      </li>
+    </ul>
+    <form class="mt-3 flex gap-2" @submit.prevent="add">
+      <input
+        v-model="name"
+        class="field max-w-40"
+        placeholder="name"
+        aria-label="Name of a new shared dimension"
+        maxlength="40"
+      />
+      <input v-model="value" class="field number max-w-40" placeholder="10 mm" aria-label="Its value" />
+      <button class="button">Add</button>
+    </form>
+  </section>
+</template>
