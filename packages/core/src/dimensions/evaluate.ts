@@ -46,6 +46,8 @@ function compute(tree: Expression, context: EvaluationContext): Quantity {
       return { value: tree.value * unit.factor, powers: unit.powers, bare: false };
     }
     case 'name':
+      // A reference is never a constant; most names are references.
+      if (tree.name.startsWith('$')) return context.lookUp(tree.name, tree);
       return constantNamed(tree.name) ?? context.lookUp(tree.name, tree);
     case 'negate': {
       const operand = compute(tree.operand, context);
@@ -67,14 +69,14 @@ function binary(tree: Binary, left: Quantity, right: Quantity, context: Evaluati
     case '*':
       return {
         value: left.value * right.value,
-        powers: { length: left.powers.length + right.powers.length, angle: left.powers.angle + right.powers.angle },
+        powers: productOf(left.powers, right.powers, 1),
         bare,
       };
     case '/':
       if (right.value === 0) throw new ExpressionError('This divides by zero.', tree.right.from, tree.right.to);
       return {
         value: left.value / right.value,
-        powers: { length: left.powers.length - right.powers.length, angle: left.powers.angle - right.powers.angle },
+        powers: productOf(left.powers, right.powers, -1),
         bare,
       };
     case '^':
@@ -90,6 +92,11 @@ function binary(tree: Binary, left: Quantity, right: Quantity, context: Evaluati
       return sumOrComparison(tree.operator, a, b, bare);
     }
   }
+}
+
+function productOf(a: Powers, b: Powers, sign: 1 | -1): Powers {
+  if (b.length === 0 && b.angle === 0) return a;
+  return { length: a.length + sign * b.length, angle: a.angle + sign * b.angle };
 }
 
 function sumOrComparison(operator: string, a: Quantity, b: Quantity, bare: boolean): Quantity {

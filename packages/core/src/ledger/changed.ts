@@ -4,19 +4,23 @@ import type { Design, Part } from '../document/schema.ts';
 import { NOTHING_SHARED, sharedIn } from '../document/shared.ts';
 import { entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';
 
-type Changed = Map<string, DimensionEntry>;
+interface Changed {
+  readonly changed: Map<string, DimensionEntry>;
+  /** Some name differs, so that texts may read otherwise. */
+  renamed: boolean;
+}
 
 /**
- * Entries of `after` that differ from those of `before`; null when names,
- * order or units changed, and all has to be collected again.
+ * Entries of `after` that differ from those of `before`; null when there are
+ * others, in another order or other units, and all has to be collected again.
  */
 export function changedEntries(
   before: Design,
   after: Design,
   entries: readonly DimensionEntry[],
-): ReadonlyMap<string, DimensionEntry> | null {
+): Readonly<Changed> | null {
   if (before.units !== after.units || !alike(before.partOrder, after.partOrder)) return null;
-  const changed: Changed = new Map();
+  const changed: Changed = { changed: new Map(), renamed: false };
   if (!compareDimensions(sharedHome(before), sharedHome(after), { level: 'project' }, [PROJECT], changed)) return null;
   if (!compareDimensions(before, after, { level: 'design' }, [], changed)) return null;
   for (const id of after.partOrder) {
@@ -48,8 +52,10 @@ function compareParts(id: string, was: Part, is: Part, changed: Changed): boolea
     if (from.length !== to.length) return false;
     for (const [i, entry] of to.entries()) {
       const twin = from[i]!;
-      if (twin.ref !== entry.ref || twin.path.join('.') !== entry.path.join('.')) return false;
-      if (JSON.stringify(twin) !== JSON.stringify(entry)) changed.set(entry.ref, entry);
+      if (twin.ref !== entry.ref) return false;
+      if (JSON.stringify(twin) === JSON.stringify(entry)) continue;
+      changed.changed.set(entry.ref, entry);
+      if (twin.path.join('.') !== entry.path.join('.')) changed.renamed = true;
     }
   }
   return true;
@@ -67,8 +73,9 @@ function compareDimensions(
   for (const id of is.dimensionOrder) {
     const [old, now] = [was.dimensions[id], is.dimensions[id]] as [Dimension | undefined, Dimension | undefined];
     if (old === now) continue;
-    if (!old || !now || old.name !== now.name) return false;
-    changed.set(id, ownEntry(id, now, owner, within));
+    if (!old || !now) return false;
+    changed.changed.set(id, ownEntry(id, now, owner, within));
+    if (old.name !== now.name) changed.renamed = true;
   }
   return true;
 }
@@ -78,10 +85,10 @@ function addMeasured(before: Design, after: Design, entries: readonly DimensionE
   for (const entry of entries)
     if (
       entry.measured &&
-      !changed.has(entry.ref) &&
+      !changed.changed.has(entry.ref) &&
       before.parts[entry.measured.part] !== after.parts[entry.measured.part]
     )
-      changed.set(entry.ref, { ...entry });
+      changed.changed.set(entry.ref, { ...entry });
 }
 
 /** All that can be reached from `start` by `next`, the start included. */

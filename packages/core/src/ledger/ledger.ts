@@ -2,6 +2,7 @@
 import { asKind, evaluate, type Quantity } from '../dimensions/evaluate.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { namesIn, parseExpression, type Expression, type Span } from '../dimensions/parser.ts';
+import { isBound, treeOf } from '../dimensions/trees.ts';
 import type { Design } from '../document/schema.ts';
 import { formatQuantity, kindOfPowers, powersOfKind, UNITS, unitNamed, type QuantityKind } from '../units/units.ts';
 import { changedEntries, reachedFrom } from './changed.ts';
@@ -29,6 +30,8 @@ export class Ledger {
     readonly index: NameIndex,
     private readonly values: Map<string, Value>,
     private readonly uses: Map<string, readonly string[]>,
+    /** Expressions as people read them. */
+    private readonly texts: Map<string, string> = new Map(),
   ) {}
 
   /** The ledger of a design; what an edit did not touch is taken from the one before. */
@@ -46,18 +49,28 @@ export class Ledger {
   }
 
   private static after(before: Ledger, design: Design): Ledger | null {
-    const changed = changedEntries(before.design, design, before.entries);
-    if (!changed) return null;
+    const found = changedEntries(before.design, design, before.entries);
+    if (!found) return null;
+    const { changed, renamed } = found;
     const values = new Map(before.values);
     const uses = new Map(before.uses);
     const users = before.usersOfAll();
     // Handed on and brought up to date; the ledger before finds its own again if asked.
     before.users = null;
-    for (const ref of reachedFrom(changed.keys(), (r) => users.get(r))) values.delete(ref);
-    const index = before.index.with([...changed.values()]);
     const entries = changed.size > 0 ? before.entries.map((e) => changed.get(e.ref) ?? e) : before.entries;
-    const after = new Ledger(design, entries, index, values, uses);
-    for (const [ref, entry] of changed) {
+    const other = [...changed.values()].filter((e) => !sameNumber(e, before.index.byReference(e.ref)!));
+    const stale = new Set(other.map((e) => e.ref));
+    if (renamed) {
+      // Only what names dimensions by id is sure to mean the same under new names.
+      for (const e of entries) if (!values.get(e.ref)?.ok || (!e.measured && !isBound(e.expression))) stale.add(e.ref);
+    }
+    for (const ref of reachedFrom(stale, (r) => users.get(r))) values.delete(ref);
+    const index = renamed ? NameIndex.of(entries) : before.index.with([...changed.values()]);
+    const texts = renamed ? new Map<string, string>() : new Map(before.texts);
+    for (const ref of changed.keys()) texts.delete(ref);
+    const after = new Ledger(design, entries, index, values, uses, texts);
+    for (const ref of renamed ? stale : other.map((e) => e.ref)) {
+      const entry = index.byReference(ref)!;
       for (const used of uses.get(ref) ?? []) users.get(used)?.delete(ref);
       uses.delete(ref);
       for (const used of after.dependenciesOf(entry)) addTo(users, used, ref);
@@ -88,6 +101,11 @@ export class Ledger {
   valueOfEntry(entry: DimensionEntry): Value {
     const known = this.values.get(entry.ref);
     if (known) return known;
+    if (this.pending.size === 0 && !this.nextUnvalued(entry)) {
+      const value = this.compute(entry);
+      this.values.set(entry.ref, value);
+      return value;
+    }
     const path = [entry];
     this.pending.add(entry);
     while (path.length > 0) {
@@ -163,7 +181,12 @@ export class Ledger {
 
   /** An entry's expression as people read it. */
   shown(entry: DimensionEntry): string {
-    return this.shownText(entry.expression, entry);
+    let text = this.texts.get(entry.ref);
+    if (text === undefined) {
+      text = this.shownText(entry.expression, entry);
+      this.texts.set(entry.ref, text);
+    }
+    return text;
   }
 
   /** Any stored expression that stands beside an entry's own: an end of its range, a cell of a variant. */
@@ -282,29 +305,15 @@ export class Ledger {
   }
 }
 
+/** Do two entries of one reference differ at most in how they are named and described? */
+function sameNumber(a: DimensionEntry, b: DimensionEntry): boolean {
+  return a.expression === b.expression && a.kind === b.kind && a.measured === null && b.measured === null;
+}
+
 function addTo(map: Map<string, Set<string>>, key: string, value: string): void {
   const own = map.get(key);
   if (own) own.add(value);
   else map.set(key, new Set([value]));
-}
-
-const TREES_KEPT = 20_000;
-const trees = new Map<string, Expression | ExpressionError>();
-
-/** Equal texts have equal trees, in whatever document. */
-function treeOf(text: string): Expression | ExpressionError {
-  let tree = trees.get(text);
-  if (!tree) {
-    try {
-      tree = parseExpression(text);
-    } catch (error) {
-      if (!(error instanceof ExpressionError)) throw error;
-      tree = error;
-    }
-    if (trees.size >= TREES_KEPT) trees.clear();
-    trees.set(text, tree);
-  }
-  return tree;
 }
 
 function power(n: number): string {

@@ -1,5 +1,6 @@
 /** Finds dimensions by the names people type, and writes stored references as names. */
-import { parseExpression, namesIn } from '../dimensions/parser.ts';
+import { namesIn } from '../dimensions/parser.ts';
+import { treeOf } from '../dimensions/trees.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { constantNamed } from '../dimensions/evaluate.ts';
 import { unitNamed } from '../units/units.ts';
@@ -160,7 +161,9 @@ export function missingName(
 }
 
 function rewriteNames(text: string, rewrite: (name: string) => string | null): string {
-  const names = namesIn(parseExpression(text)).sort((a, b) => b.from - a.from);
+  const tree = treeOf(text);
+  if (tree instanceof ExpressionError) throw tree;
+  const names = namesIn(tree).sort((a, b) => b.from - a.from);
   let result = text;
   for (const node of names) {
     const replacement = rewrite(node.name);

@@ -1,5 +1,6 @@
 /** Where a number comes from, and all that hangs on it. */
-import { parseExpression } from '../dimensions/parser.ts';
+import { ExpressionError } from '../dimensions/lexer.ts';
+import { treeOf } from '../dimensions/trees.ts';
 import type { DimensionEntry } from './entries.ts';
 import type { Ledger } from './ledger.ts';
 
@@ -52,48 +53,47 @@ function linksFrom(ref: string, next: (ref: string) => Iterable<string>): TraceL
   return [...links.values()];
 }
 
+const counted = new WeakMap<Ledger, ReadonlyMap<string, number>>();
+
 /** How many other numbers hang on each, directly or through others. */
-export function influences(ledger: Ledger): Map<string, number> {
-  const place = new Map(ledger.entries.map((e, i) => [e.ref, i]));
-  const words = Math.ceil(place.size / 32);
-  /** Per number, one bit for each that hangs on it. */
-  const below = new Map<string, Uint32Array>();
+export function influences(ledger: Ledger): ReadonlyMap<string, number> {
+  const known = counted.get(ledger);
+  if (known) return known;
+  const { entries } = ledger;
+  const place = new Map(entries.map((e, i) => [e.ref, i]));
+  const users = entries.map((e) => ledger.usersOf(e.ref).map((ref) => place.get(ref)!));
+  const words = (entries.length + 31) >>> 5;
+  /** A row of bits per number, one for each that hangs on it. */
+  const below = new Uint32Array(entries.length * words);
   const counts = new Map<string, number>();
-  for (const ref of usersFirst(ledger)) {
-    const own = new Uint32Array(words);
-    for (const user of ledger.usersOf(ref)) {
-      const at = place.get(user)!;
-      own[at >>> 5]! |= 1 << (at & 31);
-      // In a circle there is a user not reached yet; what hangs on it is counted from elsewhere.
-      below.get(user)?.forEach((bits, w) => (own[w]! |= bits));
+  for (const i of usersFirst(users)) {
+    const row = i * words;
+    for (const user of users[i]!) {
+      below[row + (user >>> 5)]! |= 1 << (user & 31);
+      for (let w = 0; w < words; w++) below[row + w]! |= below[user * words + w]!;
     }
-    below.set(ref, own);
-    counts.set(ref, own.reduce((sum, bits) => sum + bitsIn(bits), 0)); // prettier-ignore
+    let count = 0;
+    for (let w = 0; w < words; w++) if (below[row + w] !== 0) count += bitsIn(below[row + w]!);
+    counts.set(entries[i]!.ref, count);
   }
+  counted.set(ledger, counts);
   return counts;
 }
 
-/** All references, each after those that use it. */
-function usersFirst(ledger: Ledger): string[] {
-  const order: string[] = [];
-  const waiting = new Map(ledger.entries.map((e) => [e.ref, ledger.usersOf(e.ref).length]));
-  const free = [...waiting].filter(([, users]) => users === 0).map(([ref]) => ref);
-  for (let ref = free.pop(); ref !== undefined; ref = free.pop()) {
-    order.push(ref);
-    waiting.delete(ref);
-    for (const used of ledger.dependenciesOf(ledger.index.byReference(ref)!)) {
-      const left = waiting.get(used)! - 1;
-      waiting.set(used, left);
-      if (left === 0) free.push(used);
-    }
-  }
-  return [...order, ...waiting.keys()];
+/** All places, each after those of its users; those in a circle last. */
+function usersFirst(users: readonly (readonly number[])[]): number[] {
+  const used: number[][] = users.map(() => []);
+  users.forEach((own, i) => own.forEach((user) => used[user]!.push(i)));
+  const left = users.map((own) => own.length);
+  const order = left.flatMap((n, i) => (n === 0 ? [i] : []));
+  for (let k = 0; k < order.length; k++) for (const i of used[order[k]!]!) if (--left[i]! === 0) order.push(i);
+  return [...order, ...left.flatMap((n, i) => (n > 0 ? [i] : []))];
 }
 
 function bitsIn(word: number): number {
   let n = word - ((word >>> 1) & 0x55555555);
   n = (n & 0x33333333) + ((n >>> 2) & 0x33333333);
-  return (((n + (n >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
+  return Math.imul((n + (n >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
 /** Named dimensions that nothing uses. */
@@ -145,10 +145,6 @@ function rank(entry: DimensionEntry): number {
 }
 
 function isPlainNumber(text: string): boolean {
-  try {
-    const { kind } = parseExpression(text);
-    return kind === 'number' || kind === 'measure';
-  } catch {
-    return false;
-  }
+  const tree = treeOf(text);
+  return !(tree instanceof ExpressionError) && (tree.kind === 'number' || tree.kind === 'measure');
 }

@@ -52,7 +52,7 @@ function slide(event: Event): void {
   <input
     v-if="range"
     type="range"
-    class="dial h-6 w-full"
+    class="dial block h-6 w-full"
     :min="range.min"
     :max="range.max"
     :step="range.step"

@@ -10,7 +10,7 @@ import ActionItems from '../fields/ActionItems.vue';
 import TrialBar from '../trial/TrialBar.vue';
 import LedgerRow from './LedgerRow.vue';
 import ManyBar from './ManyBar.vue';
-import { FILTERS, ledgerLines, SORTS, type Filter, type Sort } from './ledger-rows.ts';
+import { FILTERS, ledgerLines, SORTS, type Filter, type LedgerLine, type Sort } from './ledger-rows.ts';
 import { useMeasuring } from './measuring.ts';
 import { useProjectDimensions } from './project-dimensions.ts';
 
@@ -39,22 +39,29 @@ const hangs = computed(() => (sort.value === 'influence' && design.ledger ? infl
 const twice = computed(() => (filter.value === 'twice' && design.ledger ? numbersTypedTwice(design.ledger) : []));
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const HEIGHT = { heading: 30, plain: 29, dial: 54, linked: 45 };
+/** As rows are styled, px; what is otherwise, such as a row with its details open, is measured. */
+const HEIGHT = { heading: 32, row: 28, text: 16, dial: 24 };
+function heightOf(line: LedgerLine): number {
+  if (line.kind === 'heading') return HEIGHT.heading;
+  const { entry } = line;
+  const plain = entry.expression.endsWith(` ${design.design!.units.length}`) && !/[$+*/(]/.test(entry.expression);
+  const texts = Number(entry.measured !== null || !plain) + Number(!!entry.note) + Number(hangs.value !== null);
+  return HEIGHT.row + texts * HEIGHT.text + (entry.dial?.min && entry.dial.max ? HEIGHT.dial : 0);
+}
 const virtual = useVirtualizer(
   computed(() => ({
     count: lines.value.length,
     getScrollElement: () => scroller.value,
     getItemKey: (i: number) => lines.value[i]!.key,
-    estimateSize: (i: number) => {
-      const line = lines.value[i]!;
-      if (line.kind === 'heading') return HEIGHT.heading;
-      return line.entry.dial ? HEIGHT.dial : line.entry.expression.includes('$') ? HEIGHT.linked : HEIGHT.plain;
-    },
-    overscan: 6,
+    estimateSize: (i: number) => heightOf(lines.value[i]!),
+    overscan: 3,
   })),
 );
 const items = computed(() => virtual.value.getVirtualItems());
 const measureRow = (el: unknown) => el && virtual.value.measureElement(el as HTMLElement);
+
+// What is looked for is seen from its beginning.
+watch([query, sort, filter], () => scroller.value?.scrollTo(0, 0));
 
 // What is gone is not picked any more.
 watch(
@@ -133,7 +140,9 @@ const nameOf = (reference: string) => design.ledger?.index.byReference(reference
   <section aria-label="Ledger" class="flex min-h-0 flex-col border-r border-hairline bg-panel">
     <header class="flex items-baseline gap-2 px-3.5 pt-2.5 pb-2">
       <h2 class="font-semibold">Ledger</h2>
-      <span class="text-xs text-quiet">{{ design.ledger?.entries.length ?? 0 }} dimension{{ design.ledger?.entries.length === 1 ? '' : 's' }}</span>
+      <span class="text-xs text-quiet"
+        >{{ design.ledger?.entries.length ?? 0 }} dimension{{ design.ledger?.entries.length === 1 ? '' : 's' }}</span
+      >
       <span class="flex-1" />
       <Menu as="div" class="relative">
         <MenuButton class="rounded px-1.5 text-xs leading-6 font-medium text-link hover:bg-tray">New</MenuButton>
@@ -171,17 +180,24 @@ const nameOf = (reference: string) => design.ledger?.index.byReference(reference
         <button class="shrink-0 font-medium text-link underline" @click="link(same.refs, same.keep)">Link them</button>
       </li>
     </ul>
-    <div ref="scroller" class="min-h-0 flex-1 overflow-y-auto pb-3" data-testid="ledger-list">
+    <div
+      ref="scroller"
+      class="min-h-0 flex-1 [contain:strict] overflow-y-auto bg-panel pb-3 will-change-transform"
+      data-testid="ledger-list"
+    >
       <div class="relative w-full" :style="{ height: `${virtual.getTotalSize()}px` }">
         <div
           v-for="item in items"
           :key="item.key as string"
           :ref="measureRow"
           :data-index="item.index"
-          class="absolute left-0 w-full"
+          class="absolute left-0 w-full [contain:layout_style]"
           :style="{ top: `${item.start}px` }"
         >
-          <h3 v-if="lines[item.index]!.kind === 'heading'" class="px-3.5 pt-3 pb-0.5 text-xs font-medium text-quiet">
+          <h3
+            v-if="lines[item.index]!.kind === 'heading'"
+            class="h-8 px-3.5 pt-3.5 text-xs leading-4 font-medium text-quiet"
+          >
             {{ (lines[item.index] as { title: string }).title }}
           </h3>
           <LedgerRow

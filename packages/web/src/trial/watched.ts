@@ -1,6 +1,6 @@
 /** What the designer watches while trying: starred and measured dimensions, mass, size, freedoms. */
 import { displayFactor, formatNumber, Ledger, massOf, type Design, type PartView } from '@helb/core';
-import { useStorage } from '@vueuse/core';
+import { createSharedComposable, useStorage } from '@vueuse/core';
 import { computed, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -23,17 +23,17 @@ interface Reading {
 const NOT_COMPUTED: Reading = { text: 'not computed', number: null };
 
 /** Starred dimensions, by design; kept in this browser. */
-export function useStars() {
+export const useStars = createSharedComposable(() => {
   const design = useDesign();
   const all = useStorage<Record<string, string[]>>('helb.stars', {});
-  const stars = computed(() => all.value[design.id ?? ''] ?? []);
+  const stars = computed(() => new Set(all.value[design.id ?? ''] ?? []));
   function toggle(ref: string): void {
-    const own = stars.value;
-    const next = own.includes(ref) ? own.filter((r) => r !== ref) : [...own, ref];
-    all.value = { ...all.value, [design.id ?? '']: next };
+    const next = new Set(stars.value);
+    if (!next.delete(ref)) next.add(ref);
+    all.value = { ...all.value, [design.id ?? '']: [...next] };
   }
   return { stars, toggle };
-}
+});
 
 function dimension(of: Design, ref: string): Reading {
   const ledger = Ledger.of(of);

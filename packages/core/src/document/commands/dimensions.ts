@@ -107,7 +107,8 @@ export function setDimensions(
         if (!trial) refuseShared(entry);
         storeExpression(draft, entry, boundFor(before, entry, text).bound);
       }
-      const after = Ledger.of(plain(draft));
+      const design = plain(draft);
+      const after = Ledger.of(design);
       const many = typed.length > 1;
       for (const [ref] of typed) {
         const entry = entryOf(after, ref);
@@ -117,7 +118,7 @@ export function setDimensions(
       }
       refuseNewCircles(before, after);
       const own = typed.length === 1 ? entryOf(after, typed[0]![0]).owner : null;
-      resolveSketches(draft, before, own?.level === 'sketch' ? own.step : null);
+      resolveSketches(draft, before, own?.level === 'sketch' ? own.step : null, design);
     },
   };
 }
@@ -192,11 +193,20 @@ const TWINS: Readonly<Record<string, string>> = {
 
 /** How a name looks, whatever letters it is made of: names of one look are taken for each other. */
 function lookOf(name: string): string {
-  return [...name.normalize('NFKC').toLowerCase()]
-    .map((c) => TWINS[c] ?? c)
-    .join('')
-    .replace(/rn/g, 'm');
+  let look = looks.get(name);
+  if (look === undefined) {
+    look = [...name.normalize('NFKC').toLowerCase()]
+      .map((c) => TWINS[c] ?? c)
+      .join('')
+      .replace(/rn/g, 'm');
+    if (looks.size >= LOOKS_KEPT) looks.clear();
+    looks.set(name, look);
+  }
+  return look;
 }
+
+const LOOKS_KEPT = 20_000;
+const looks = new Map<string, string>();
 
 /** Names beside which a new one must stand apart. */
 function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {

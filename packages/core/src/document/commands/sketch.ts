@@ -130,10 +130,10 @@ const UNMOVED = 1e-9;
  * sketch whose own dimension was edited must solve; others report for themselves.
  * What a sketch reads of itself may drive others, so this goes on until all is still.
  */
-export function resolveSketches(draft: Design, before: Ledger, own: string | null): void {
+export function resolveSketches(draft: Design, before: Ledger, own: string | null, now = plain(draft)): void {
   let was = before;
   // No circle is possible, so each round settles at least one sketch more.
-  for (let design = plain(draft); ; design = plain(draft)) {
+  for (let design = now; ; design = plain(draft)) {
     const is = Ledger.of(design);
     const changed = changedSketches(was, is);
     if (changed.size === 0) return;
