@@ -37,13 +37,13 @@ export interface EvaluationListener {
 }
 
 const channel = new MessageChannel();
-let wake: (() => void) | null = null;
-channel.port1.onmessage = () => wake?.();
+const waiting: (() => void)[] = [];
+channel.port1.onmessage = () => waiting.shift()?.();
 
 /** Let waiting messages in. Quicker than a timer, which browsers hold back. */
 function messagesIn(): Promise<void> {
   return new Promise((resolve) => {
-    wake = resolve;
+    waiting.push(resolve);
     channel.port2.postMessage(null);
   });
 }

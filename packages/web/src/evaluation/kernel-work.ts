@@ -28,7 +28,7 @@ interface Tools {
 }
 
 export interface SurveyListener {
-  one(survey: VariantSurvey): void;
+  one(survey: VariantSurvey): void | Promise<void>;
 }
 
 /**
@@ -125,7 +125,8 @@ export function kernelWork(
       const found = await exclusive(() => surveyVariant(design, variant, evaluator, kernel));
       await breathe();
       if (own !== surveys) return false;
-      listener.one(found);
+      // Waited for: the page hears of the last one before it hears of the end.
+      await listener.one(found);
     }
     return true;
   }

@@ -191,7 +191,7 @@ const nameOf = (reference: string) => design.ledger?.index.byReference(reference
           :key="item.key as string"
           :ref="measureRow"
           :data-index="item.index"
-          class="absolute left-0 w-full [contain:layout_style]"
+          class="absolute left-0 w-full"
           :style="{ top: `${item.start}px` }"
         >
           <h3

@@ -36,6 +36,7 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
         ><span class="text-quiet">lengths in</span>
         <select
           class="field"
+          aria-label="Unit of lengths"
           :value="units.length"
           @change="change({ length: valueOf($event) as DisplayUnits['length'] })"
         >
@@ -46,6 +47,7 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
         ><span class="text-quiet">angles in</span>
         <select
           class="field"
+          aria-label="Unit of angles"
           :value="units.angle"
           @change="change({ angle: valueOf($event) as DisplayUnits['angle'] })"
         >
@@ -54,7 +56,12 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
       >
       <label class="contents"
         ><span class="text-quiet">decimals</span>
-        <select class="field" :value="units.decimals" @change="change({ decimals: Number(valueOf($event)) })">
+        <select
+          class="field"
+          aria-label="Number of decimals"
+          :value="units.decimals"
+          @change="change({ decimals: Number(valueOf($event)) })"
+        >
           <option v-for="n in 9" :key="n" :value="n - 1">{{ n - 1 }}</option>
         </select></label
       >
@@ -62,6 +69,7 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
         ><span class="text-quiet">fractions</span>
         <select
           class="field"
+          aria-label="Smallest fraction"
           :value="units.fractions ?? ''"
           @change="change({ fractions: (Number(valueOf($event)) || undefined) as DisplayUnits['fractions'] })"
         >
