@@ -68,6 +68,9 @@ test('a part with five dials: traced, tried, kept, measured', async ({ page, wor
     await expect(high).toHaveValue('wide - 2 * thk');
     await expect(page.getByTestId('comes-to')).toHaveText('= 40 mm');
     await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+    await high.fill('');
+    await page.getByRole('button', { name: 'Use width 60 mm' }).click();
+    await expect(high).toHaveValue('sketch_1.width');
     await page.keyboard.type(' + 3 deg');
     await expect(w.row('high')).toContainText('cannot be added to');
     await page.keyboard.press('Escape');

@@ -50,7 +50,7 @@ describe('helb', () => {
     [
       'a name of several',
       [{ name: 'bore', expression: '1' }],
-      '“bore” could mean wall_bracket.boss_ring.bore or spacer_washer.ring.bore; write it in full.',
+      '“bore” could mean wall_bracket.boss_ring.bore or spacer_washer.ring.bore or sector_arm.bore_round.bore; write it in full.',
     ],
     [
       'an expression that clashes',

@@ -12,7 +12,9 @@ import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import { colorOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
+import { useOpenField } from '../fields/open-field.ts';
 import PartCaption from './PartCaption.vue';
+import PartNumbers from './PartNumbers.vue';
 import { useStagePicking } from './picking.ts';
 import { StageScene, type ViewDirection } from './scene.ts';
 import UnfoldedBox from './UnfoldedBox.vue';
@@ -22,6 +24,7 @@ const props = defineProps<{ editing: SketchEditing }>();
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
+const openField = useOpenField();
 
 const surface = useTemplateRef<HTMLElement>('surface');
 const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
@@ -241,6 +244,7 @@ defineExpose({ fit });
     <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
     <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
+    <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption
       class="absolute bottom-4 left-4"
       :view="view"
