@@ -151,6 +151,7 @@ describe('expressions', () => {
     );
     const hostile = fc.oneof(
       fc.string({ maxLength: 80 }),
+      fc.string({ unit: 'binary', maxLength: 80 }),
       fc.array(pieces, { maxLength: 60 }).map((p) => p.join('')),
     );
     fc.assert(
@@ -161,9 +162,29 @@ describe('expressions', () => {
           expect(error).toBeInstanceOf(ExpressionError);
         }
       }),
-      { numRuns: 5000 },
+      { numRuns: 10_000 },
     );
     expect(() => parseExpression('('.repeat(400))).toThrow(ExpressionError);
     expect(() => parseExpression('1+'.repeat(300))).toThrow(/longer than 500/);
+  });
+
+  test.each([
+    'globalThis.x = 1',
+    'process.exit(1)',
+    'require("fs")',
+    'eval("1")',
+    '(() => 1)()',
+    'width = 3',
+    '[1, 2]',
+    '{ a: 1 }',
+    '`1`',
+    'width.constructor("return 1")()',
+    'import("fs")',
+    '1; 2',
+    'new Date()',
+    'this',
+    'f(x) = x',
+  ])('nothing but arithmetic is evaluated: %s', (text) => {
+    expect(() => read(text)).toThrow(ExpressionError);
   });
 });

@@ -3,30 +3,19 @@ import {
   addDimension,
   addPart,
   addStep,
-  applyEdit,
   deleteDimension,
+  describeDimensions,
   emptyDesign,
   Ledger,
+  makeDial,
+  rangeOf,
   renameDimension,
   renamePart,
   setDimension,
   setUnits,
   type Design,
-  type Edit,
 } from '../index.ts';
-
-function make(...edits: Edit[]): Design {
-  return edits.reduce((design, edit) => {
-    const outcome = applyEdit(design, edit);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, emptyDesign('Test'));
-}
-
-function refusal(design: Design, edit: Edit): string {
-  const outcome = applyEdit(design, edit);
-  return outcome.ok ? 'made' : outcome.message;
-}
+import { made, refusalOf } from '../document/edited.ts';
 
 const dim = (id: string, value: string, part?: string) => addDimension(id, { name: id, value }, part);
 const sketch = (name: string) => ({
@@ -45,13 +34,13 @@ function shown(design: Design, ref: string): [string, string] {
 
 describe('the ledger', () => {
   test('computes along dependencies and keeps them through a rename', () => {
-    const design = make(dim('thk', '6 mm'), dim('margin', '2 * thk + 2 mm'), renameDimension('thk', 'plate_thk'));
+    const design = made(dim('thk', '6 mm'), dim('margin', '2 * thk + 2 mm'), renameDimension('thk', 'plate_thk'));
     expect(shown(design, 'margin')).toEqual(['2 * plate_thk + 2 mm', '14 mm']);
     expect(design.dimensions.margin!.value).toBe('2 * $thk + 2 mm');
   });
 
   test('looks first in the same part, then in the design, and across parts by a longer name', () => {
-    const design = make(
+    const design = made(
       dim('w', '1 mm'),
       addPart('p1', 'Bracket'),
       addPart('p2', 'Wheel'),
@@ -65,7 +54,7 @@ describe('the ledger', () => {
   });
 
   test('a part renamed after its numbers were used elsewhere breaks nothing', () => {
-    const design = make(
+    const design = made(
       addPart('p1', 'Bracket'),
       dim('w', '20 mm', 'p1'),
       dim('twice', '2 * bracket.w'),
@@ -75,8 +64,8 @@ describe('the ledger', () => {
   });
 
   test('names the path of a cycle, and refuses the edit that makes one', () => {
-    const design = make(dim('a', '1 mm'), dim('b', 'a + 1 mm'), dim('c', 'b + 1 mm'));
-    expect(refusal(design, setDimension('a', 'c / 2'))).toBe(
+    const design = made(dim('a', '1 mm'), dim('b', 'a + 1 mm'), dim('c', 'b + 1 mm'));
+    expect(refusalOf(design, setDimension('a', 'c / 2'))).toBe(
       'a → c → b → a goes in a circle; give one of them a number of its own.',
     );
     const broken: Design = { ...design, dimensions: { ...design.dimensions, a: { name: 'a', value: '$c' } } };
@@ -94,7 +83,7 @@ describe('the ledger', () => {
   });
 
   test('a bare number is stored with the unit it was read in, so that another display unit changes nothing', () => {
-    const design = make(
+    const design = made(
       dim('thk', '6 mm'),
       addPart('p', 'Part'),
       addStep('p', 's', sketch('Outline')),
@@ -104,34 +93,63 @@ describe('the ledger', () => {
     );
     expect(design.dimensions.thk!.value).toBe('8 mm');
     expect(shown(design, 'margin')).toEqual(['thk + 2 mm', '0.3937 in']);
-    const later = make(dim('n', '3'), setUnits({ length: 'in', angle: 'deg', decimals: 3 }));
+    const later = made(dim('n', '3'), setUnits({ length: 'in', angle: 'deg', decimals: 3 }));
     expect(shown(later, 'n')).toEqual(['3', '3']);
   });
 
   test('refuses names that could be confused, with a suggestion', () => {
-    const design = make(dim('width', '5 mm'), dim('other', '5 mm'));
-    expect(refusal(design, renameDimension('other', 'width'))).toBe('“width” is taken here; try “width_2”.');
-    expect(refusal(design, renameDimension('other', 'Width'))).toBe(
+    const design = made(dim('width', '5 mm'), dim('other', '5 mm'));
+    expect(refusalOf(design, renameDimension('other', 'width'))).toBe('“width” is taken here; try “width_2”.');
+    expect(refusalOf(design, renameDimension('other', 'Width'))).toBe(
       '“Width” differs from “width” only in its capitals; try “Width_2”.',
     );
-    expect(refusal(design, renameDimension('other', 'mm'))).toBe('“mm” is a unit; try “mm_value”.');
-    expect(refusal(design, renameDimension('other', 'sin'))).toMatch(/has a meaning of its own/);
-    expect(refusal(design, renameDimension('other', '2nd'))).toMatch(/starts with a letter/);
+    expect(refusalOf(design, renameDimension('other', 'mm'))).toBe('“mm” is a unit; try “mm_value”.');
+    expect(refusalOf(design, renameDimension('other', 'sin'))).toMatch(/has a meaning of its own/);
+    expect(refusalOf(design, renameDimension('other', '2nd'))).toMatch(/starts with a letter/);
+  });
+
+  test.each([
+    ['wіdth', 'a letter of another alphabet'],
+    ['w1dth', 'a digit for a letter'],
+    ['ｗidth', 'a wide letter'],
+  ])('refuses %s beside width: %s', (name) => {
+    const design = made(dim('width', '96 mm'), dim('other', '3 mm'));
+    expect(refusalOf(design, renameDimension('other', name))).toMatch(/looks like “width”, which is here already; try/);
+  });
+
+  test('a number of a step becomes a dial that drives it', () => {
+    const design = made(dim('thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '2 * thk', 'p'), makeDial('margin', 'd1', 'edge')); // prettier-ignore
+    expect([design.dimensions.d1!.value, design.parts.p!.dimensions.margin!.value]).toEqual(['2 * $thk', '$d1']);
+    expect(Ledger.of(design).number('margin')).toBe(12);
+  });
+
+  test('the range of a dial keeps its meaning when the display unit changes', () => {
+    const design = made(
+      dim('thk', '6 mm'),
+      describeDimensions(['thk'], { dial: { min: '4', max: 'thk * 2', step: '1/16 in' }, group: 'Stock' }),
+      setUnits({ length: 'in', angle: 'deg', decimals: 3 }),
+    );
+    expect(design.dimensions.thk!.dial).toEqual({ min: '4 mm', max: '$thk * 2', step: '1/16 in' });
+    const ledger = Ledger.of(design);
+    expect(rangeOf(ledger, ledger.index.byReference('thk')!)).toEqual({ min: 4, max: 12, step: 25.4 / 16 });
+    expect(refusalOf(design, describeDimensions(['thk'], { dial: { min: '4 deg' } }))).toMatch(
+      /The least cannot be read: This is an angle/,
+    );
   });
 
   test('says what a mistyped name may have meant', () => {
-    const design = make(dim('plate_thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '3 mm', 'p'));
-    expect(refusal(design, setDimension('plate_thk', 'plate_thc * 2'))).toBe(
+    const design = made(dim('plate_thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '3 mm', 'p'));
+    expect(refusalOf(design, setDimension('plate_thk', 'plate_thc * 2'))).toBe(
       'No dimension is called “plate_thc”; did you mean “plate_thk”?',
     );
-    expect(refusal(design, setDimension('plate_thk', 'margin * 2'))).toBe(
+    expect(refusalOf(design, setDimension('plate_thk', 'margin * 2'))).toBe(
       'No dimension is called “margin”; did you mean “bracket.margin”?',
     );
   });
 
   test('a dimension in use is not deleted, and says by what it is used', () => {
-    const design = make(dim('thk', '6 mm'), dim('margin', '2 * thk'));
-    expect(refusal(design, deleteDimension('thk'))).toBe('thk is used by margin; change these first.');
-    expect(refusal(design, deleteDimension('margin'))).toBe('made');
+    const design = made(dim('thk', '6 mm'), dim('margin', '2 * thk'));
+    expect(refusalOf(design, deleteDimension('thk'))).toBe('thk is used by margin; change these first.');
+    expect(refusalOf(design, deleteDimension('margin'))).toBe('made');
   });
 });

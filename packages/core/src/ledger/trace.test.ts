@@ -16,25 +16,13 @@ import {
   setDimensions,
   traceOf,
   unusedDimensions,
-  type Design,
-  type Edit,
 } from '../index.ts';
+import { edited, refusalOf } from '../document/edited.ts';
 
-function after(design: Design, ...edits: Edit[]): Design {
-  return edits.reduce((now, edit) => {
-    const outcome = applyEdit(now, edit);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, design);
-}
 const dim = (id: string, value: string) => addDimension(id, { name: id, value });
-const refusal = (design: Design, edit: Edit) => {
-  const outcome = applyEdit(design, edit);
-  return outcome.ok ? 'made' : outcome.message;
-};
 
 /** thk → margin → pitch, thk → bore; lone stands alone; the block is as thick as the margin. */
-const chain = after(
+const chain = edited(
   emptyDesign('Chain'),
   dim('thk', '6 mm'),
   dim('margin', '2 * thk'),
@@ -89,24 +77,24 @@ describe('a trace', () => {
 });
 
 describe('a number typed twice', () => {
-  const twice = after(chain, dim('gap', '47.3 mm'), dim('inches', '1.8622047244094488 in'), dim('angle', '47.3 deg'));
+  const twice = edited(chain, dim('gap', '47.3 mm'), dim('inches', '1.8622047244094488 in'), dim('angle', '47.3 deg'));
 
   test('is found in whatever unit it was typed, with the one worth keeping', () => {
     expect(numbersTypedTwice(Ledger.of(twice))).toEqual([{ keep: 'lone', refs: ['lone', 'gap', 'inches'] }]);
   });
 
   test('becomes one by linking, and then follows', () => {
-    const linked = after(twice, linkNumbers(['lone', 'gap'], 'lone'), setDimension('lone', '50'));
+    const linked = edited(twice, linkNumbers(['lone', 'gap'], 'lone'), setDimension('lone', '50'));
     expect(linked.dimensions.gap!.value).toBe('$lone');
     expect(Ledger.of(linked).number('gap')).toBe(50);
   });
 
   test('is not linked where that would go in a circle', () => {
-    expect(refusal(chain, linkNumbers(['thk'], 'margin'))).toMatch(/thk cannot follow margin: .*goes in a circle/);
+    expect(refusalOf(chain, linkNumbers(['thk'], 'margin'))).toMatch(/thk cannot follow margin: .*goes in a circle/);
   });
 
   test('says nothing of equal dials, nor of numbers as common as 1 and 2', () => {
-    const dials = after(
+    const dials = edited(
       emptyDesign('Dials'),
       addDimension('a', { name: 'a', value: '20 mm', dial: {} }),
       addDimension('b', { name: 'b', value: '20 mm', dial: {} }),
@@ -123,26 +111,26 @@ describe('edits of many numbers', () => {
       ['lone', '50'],
       ['bore', 'thk +'],
     ] as const;
-    expect(refusal(chain, setDimensions(typed))).not.toBe('made');
-    const both = after(chain, setDimensions([['lone', '50'], ['thk', '8']])); // prettier-ignore
+    expect(refusalOf(chain, setDimensions(typed))).not.toBe('made');
+    const both = edited(chain, setDimensions([['lone', '50'], ['thk', '8']])); // prettier-ignore
     expect([Ledger.of(both).number('lone'), Ledger.of(both).number('pitch')]).toEqual([50, 24]);
   });
 
   test('move before another of the same owner', () => {
-    const moved = after(chain, moveDimensions(['lone', 'bore'], 'thk'));
+    const moved = edited(chain, moveDimensions(['lone', 'bore'], 'thk'));
     expect(moved.dimensionOrder).toEqual(['bore', 'lone', 'thk', 'margin', 'pitch']);
   });
 });
 
 describe('a dial', () => {
-  const dial = after(
+  const dial = edited(
     emptyDesign('Dial'),
     addDimension('lift', { name: 'lift', value: '30 deg', dial: { min: '10 deg', max: '60 deg', step: '5 deg' } }),
   );
   test('keeps within its range, at both ends, in any unit', () => {
-    expect(refusal(dial, setDimension('lift', '60'))).toBe('made');
-    expect(refusal(dial, setDimension('lift', '61'))).toMatch(/61° is above 60°, the most allowed for lift/);
-    expect(refusal(dial, setDimension('lift', '0.1 rad'))).toMatch(/is below 10°, the least allowed for lift/);
+    expect(refusalOf(dial, setDimension('lift', '60'))).toBe('made');
+    expect(refusalOf(dial, setDimension('lift', '61'))).toMatch(/61° is above 60°, the most allowed for lift/);
+    expect(refusalOf(dial, setDimension('lift', '0.1 rad'))).toMatch(/is below 10°, the least allowed for lift/);
   });
 });
 
@@ -156,7 +144,7 @@ const edits = fc.array(
 ); // prettier-ignore
 
 describe('a ledger brought up to date', () => {
-  const start = after(emptyDesign('Many'), ...Array.from({ length: 20 }, (_, i) => dim(`q${i}`, `${i + 3} mm`)));
+  const start = edited(emptyDesign('Many'), ...Array.from({ length: 20 }, (_, i) => dim(`q${i}`, `${i + 3} mm`)));
 
   test('holds what one computed from nothing holds, whatever was edited', () => {
     fc.assert(

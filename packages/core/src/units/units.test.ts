@@ -5,6 +5,7 @@ import {
   expressionOf,
   formatNumber,
   formatQuantity,
+  FRACTIONS,
   unitNamed,
   UNITS,
   type DisplayUnits,
@@ -49,6 +50,33 @@ describe('numbers as people read them', () => {
           expect(Math.abs(back.value - mm)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(mm)));
         },
       ),
+    );
+  });
+
+  test.each([
+    [25.4 * 2.125, 8, '2 1/8 in'],
+    [25.4 / 16, 16, '1/16 in'],
+    [-25.4 * 0.75, 8, '-3/4 in'],
+    [50.8, 8, '2 in'],
+    [0, 8, '0 in'],
+    // One hundredth of a millimetre off a sixteenth is not a sixteenth.
+    [25.4 / 16 + 0.01, 16, '0.0629 in'],
+    [25.4 / 64, 32, '0.0156 in'],
+  ] as const)('%d mm in inches down to 1/%i is %s', (mm, fractions, text) => {
+    expect(formatQuantity(mm, 'length', { ...units('in'), decimals: 4, fractions })).toBe(text);
+  });
+
+  test('a fraction shown reads back as the same length', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -4000, max: 4000 }), fc.constantFrom(...FRACTIONS), (parts, fractions) => {
+        const mm = (parts / fractions) * 25.4;
+        const shown = formatQuantity(mm, 'length', { ...units('in'), fractions });
+        const lookUp = () => {
+          throw new Error('no names here');
+        };
+        const back = evaluate(parseExpression(shown), { units: units('mm'), lookUp });
+        expect(back.value).toBeCloseTo(mm, 9);
+      }),
     );
   });
 

@@ -1,24 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  addDimension, addPart, addStep, addVariant, addVariantColumn, applyEdit, asVariant, deleteVariantColumn, emptyDesign,
+  addDimension, addPart, addStep, addVariant, addVariantColumn, asVariant, deleteVariantColumn, emptyDesign,
   Ledger, putVariants, readDesign, readTable, renameDimension, renameVariant, setUnits, setVariantCell, writeDesign, writeTable,
-  type Design, type Edit,
+  type Design, 
 } from '../index.ts'; // prettier-ignore
+import { edited, refusalOf } from '../document/edited.ts';
 
-function after(design: Design, ...edits: Edit[]): Design {
-  return edits.reduce((now, edit) => {
-    const outcome = applyEdit(now, edit);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, design);
-}
-const refusal = (design: Design, edit: Edit) => {
-  const outcome = applyEdit(design, edit);
-  return outcome.ok ? 'made' : outcome.message;
-};
-
-const base = after(
+const base = edited(
   emptyDesign('Plate'),
   addDimension('thk', { name: 'thk', value: '6 mm', dial: { min: '2 mm', max: '20 mm' } }),
   addDimension('lift', { name: 'lift', value: '30 deg' }),
@@ -26,7 +15,7 @@ const base = after(
   addPart('p', 'Block'),
   addStep('p', 's', { kind: 'sketch', name: 'Outline', plane: { datum: 'floor' }, points: {}, curves: {}, constraints: {} }),
 ); // prettier-ignore
-const table = after(
+const table = edited(
   base,
   addVariantColumn('dimension:thk'),
   addVariantColumn('dimension:lift'),
@@ -57,7 +46,7 @@ describe('a variant', () => {
   });
 
   test('follows a rename, and a cell may use the design’s names', () => {
-    const named = after(table, setVariantCell('v1', 'dimension:thk', 'gap_own * 2'.replace('gap_own', '3 mm')), setVariantCell('v1', 'dimension:lift', '2 * 20'), renameDimension('thk', 'plate_thk')); // prettier-ignore
+    const named = edited(table, setVariantCell('v1', 'dimension:thk', 'gap_own * 2'.replace('gap_own', '3 mm')), setVariantCell('v1', 'dimension:lift', '2 * 20'), renameDimension('thk', 'plate_thk')); // prettier-ignore
     expect(Ledger.of(variant(named, 'v1')).number('thk')).toBe(6);
     expect(writeTable(named, ',').split('\r\n')[0]).toContain('plate_thk (mm)');
   });
@@ -69,16 +58,16 @@ describe('a variant', () => {
     ['step:s', 'maybe', /“maybe” says neither in nor out/],
     ['material:p', 'cheese', /There is no material “cheese”; choose among/],
   ])('refuses in column %s the cell “%s”', (key, typed, message) => {
-    expect(refusal(table, setVariantCell('v1', key, typed))).toMatch(message);
+    expect(refusalOf(table, setVariantCell('v1', key, typed))).toMatch(message);
   });
 
   test('has a name of its own', () => {
-    expect(refusal(table, addVariant('v3', 'Thin'))).toMatch(/There is a variant “Thin” already/);
-    expect(refusal(table, renameVariant('v1', ' '))).toMatch(/needs a name/);
+    expect(refusalOf(table, addVariant('v3', 'Thin'))).toMatch(/There is a variant “Thin” already/);
+    expect(refusalOf(table, renameVariant('v1', ' '))).toMatch(/needs a name/);
   });
 
   test('loses its cells with their column, and the file holds the rest', () => {
-    const without = after(table, deleteVariantColumn('dimension:thk'));
+    const without = edited(table, deleteVariantColumn('dimension:thk'));
     expect(without.variants!.rows.v2!.cells).toEqual({ 'step:s': 'out', 'material:p': 'brass' });
     const read = readDesign(writeDesign(without));
     expect(read.ok && read.design.variants).toEqual(without.variants);
@@ -95,7 +84,7 @@ describe('the table of variants as text', () => {
     ]);
     const read = readTable(table, text);
     expect(read.faults).toEqual([]);
-    const again = after(base, putVariants(read.columns, read.rows));
+    const again = edited(base, putVariants(read.columns, read.rows));
     expect(Object.values(again.variants!.rows)).toEqual(Object.values(table.variants!.rows));
   });
 
@@ -128,7 +117,7 @@ describe('the table of variants as text', () => {
         fc.constantFrom(',' as const, '\t' as const, ';' as const),
         (names, values, length, separator) => {
           const rows = names.map((n, i) => ({ id: `v${i}`, name: n, cells: { 'dimension:thk': `${values[i]} mm` } }));
-          const filled = after(base, setUnits({ ...base.units, length }), putVariants(['dimension:thk'], rows));
+          const filled = edited(base, setUnits({ ...base.units, length }), putVariants(['dimension:thk'], rows));
           const read = readTable(filled, writeTable(filled, separator));
           expect(read.faults).toEqual([]);
           expect(read.rows.map((r) => [r.name, r.cells])).toEqual(rows.map((r) => [r.name, r.cells]));

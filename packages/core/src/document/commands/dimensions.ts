@@ -186,8 +186,8 @@ export function nameFault(name: string, taken: Iterable<string>): string | null 
 
 /** Letters that look like others in most typefaces: Cyrillic and Greek like Latin, and digits like letters. */
 const TWINS: Readonly<Record<string, string>> = {
-  а: 'a', в: 'b', с: 'c', е: 'e', ё: 'e', һ: 'h', і: 'i', ј: 'j', к: 'k', м: 'm', н: 'h', о: 'o', р: 'p', ѕ: 's', т: 't', у: 'y', х: 'x',
-  α: 'a', β: 'b', γ: 'y', ε: 'e', ι: 'i', κ: 'k', ν: 'v', ο: 'o', ρ: 'p', τ: 't', υ: 'u', χ: 'x',
+  а: 'a', в: 'b', с: 'c', е: 'e', ё: 'e', һ: 'h', і: 'l', ј: 'j', к: 'k', м: 'm', н: 'h', о: 'o', р: 'p', ѕ: 's', т: 't', у: 'y', х: 'x',
+  α: 'a', β: 'b', γ: 'y', ε: 'e', ι: 'l', κ: 'k', ν: 'v', ο: 'o', ρ: 'p', τ: 't', υ: 'u', χ: 'x',
   '0': 'o', '1': 'l', i: 'l',
 }; // prettier-ignore
 

@@ -11,27 +11,15 @@ import {
   setDimension,
   setDimensions,
   withShared,
-  type Design,
-  type Edit,
   type Shared,
 } from '../../index.ts';
+import { edited, refusalOf } from '../edited.ts';
 
-function after(design: Design, ...edits: Edit[]): Design {
-  return edits.reduce((now, edit) => {
-    const outcome = applyEdit(now, edit);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, design);
-}
-const refusal = (design: Design, edit: Edit) => {
-  const outcome = applyEdit(design, edit);
-  return outcome.ok ? 'made' : outcome.message;
-};
 const shared = (value: string, name = 'stock'): Shared => ({
   dimensions: { x1: { name, value } },
   dimensionOrder: ['x1'],
 });
-const following = after(
+const following = edited(
   emptyDesign('Tray'),
   followProject(shared('12 mm')),
   addDimension('slot', { name: 'slot', value: 'stock + 0.2 mm' }),
@@ -40,15 +28,15 @@ const following = after(
 describe('a dimension shared by a project', () => {
   test('is used like any other and followed when the project changes it, by whatever name', () => {
     expect(Ledger.of(following).number('slot')).toBeCloseTo(12.2, 12);
-    const later = after(following, followProject(shared('15 mm', 'sheet')));
+    const later = edited(following, followProject(shared('15 mm', 'sheet')));
     expect(Ledger.of(later).number('slot')).toBeCloseTo(15.2, 12);
     expect(Ledger.of(later).shown(Ledger.of(later).index.byReference('slot')!)).toBe('sheet + 0.2 mm');
   });
 
   test('is not changed from one design, but may be tried there', () => {
-    expect(refusal(following, setDimension('x1', '20'))).toMatch(/stock is shared by the designs of this project/);
-    expect(refusal(following, renameDimension('x1', 'sheet'))).toMatch(/is shared/);
-    expect(Ledger.of(after(following, setDimensions([['x1', '20']], 'Try', true))).number('slot')).toBeCloseTo(
+    expect(refusalOf(following, setDimension('x1', '20'))).toMatch(/stock is shared by the designs of this project/);
+    expect(refusalOf(following, renameDimension('x1', 'sheet'))).toMatch(/is shared/);
+    expect(Ledger.of(edited(following, setDimensions([['x1', '20']], 'Try', true))).number('slot')).toBeCloseTo(
       20.2,
       12,
     );
@@ -56,22 +44,22 @@ describe('a dimension shared by a project', () => {
 
   test('stays while it is used when the project drops it, and goes when it is not', () => {
     const nothing: Shared = { dimensions: {}, dimensionOrder: [] };
-    expect(Ledger.of(after(following, followProject(nothing))).number('slot')).toBeCloseTo(12.2, 12);
-    const unused = after(emptyDesign('Other'), followProject(shared('12 mm')), followProject(nothing));
+    expect(Ledger.of(edited(following, followProject(nothing))).number('slot')).toBeCloseTo(12.2, 12);
+    const unused = edited(emptyDesign('Other'), followProject(shared('12 mm')), followProject(nothing));
     expect(unused.shared).toEqual(nothing);
   });
 
   test('gives way to a dimension of the design with the same name, and is then named in full', () => {
-    const own = after(following, addDimension('own', { name: 'stock', value: '3 mm' }));
-    const ledger = Ledger.of(after(own, addDimension('two', { name: 'two', value: 'stock + project.stock' })));
+    const own = edited(following, addDimension('own', { name: 'stock', value: '3 mm' }));
+    const ledger = Ledger.of(edited(own, addDimension('two', { name: 'two', value: 'stock + project.stock' })));
     expect(ledger.number('two')).toBe(15);
     expect(ledger.shown(ledger.index.byReference('slot')!)).toBe('project.stock + 0.2 mm');
   });
 
   test('may come from a design, where all that used it still does', () => {
-    const design = after(emptyDesign('A'), addDimension('thk', { name: 'thk', value: '6 mm' }), addDimension('w', { name: 'w', value: '2 * thk' })); // prettier-ignore
+    const design = edited(emptyDesign('A'), addDimension('thk', { name: 'thk', value: '6 mm' }), addDimension('w', { name: 'w', value: '2 * thk' })); // prettier-ignore
     const given = withShared({ dimensions: {}, dimensionOrder: [] }, design, 'thk');
-    const after1 = after(design, giveToProject('thk'));
+    const after1 = edited(design, giveToProject('thk'));
     expect([after1.shared, after1.dimensionOrder]).toEqual([given, ['w']]);
     expect(Ledger.of(after1).number('w')).toBe(12);
     const undone = applyEdit(design, giveToProject('thk'));
@@ -79,7 +67,7 @@ describe('a dimension shared by a project', () => {
   });
 
   test('stands on its own: what hangs on a design cannot be shared', () => {
-    const design = after(emptyDesign('A'), addDimension('a', { name: 'a', value: '6 mm' }), addDimension('b', { name: 'b', value: '2 * a' })); // prettier-ignore
+    const design = edited(emptyDesign('A'), addDimension('a', { name: 'a', value: '6 mm' }), addDimension('b', { name: 'b', value: '2 * a' })); // prettier-ignore
     expect(() => withShared({ dimensions: {}, dimensionOrder: [] }, design, 'b')).toThrow(
       /b cannot be shared as it is/,
     );
