@@ -122,7 +122,9 @@ export function entriesOfStep(part: string, partWord: string, stepId: string, st
     measured,
   });
   if (step.kind !== 'sketch') {
-    return numberSlots(step).map((slot) => make('slot', slot.key, slot.key, slot.expression, slot.kind));
+    return numberSlots(step).map(({ key, expression, kind }) =>
+      make('slot', key, step.names?.[key] ?? key, expression, kind),
+    );
   }
   const names = sketchDimensionNames(step.constraints);
   return Object.entries(step.constraints).flatMap(([id, constraint]) => {

@@ -117,6 +117,13 @@ describe('the ledger', () => {
     expect(refusalOf(design, renameDimension('other', name))).toMatch(/looks like “width”, which is here already; try/);
   });
 
+  test('a number in a step takes a name of its own, and what uses it keeps it', () => {
+    const block = { kind: 'extrude', name: 'Body', sketch: 's', regions: 'all', way: 'one_way', distance: '8 mm', result: 'new_body' } as const; // prettier-ignore
+    const design = made(addPart('p', 'Bracket'), addStep('p', 's', sketch('Outline')), addStep('p', 'e', block), dim('half', 'bracket.body.distance / 2'), renameDimension('e.distance', 'depth')); // prettier-ignore
+    expect(shown(design, 'half')).toEqual(['body.depth / 2', '4 mm']);
+    expect(refusalOf(design, renameDimension('e.distance', 'mm'))).toMatch(/is a unit/);
+  });
+
   test('a number of a step becomes a dial that drives it', () => {
     const design = made(dim('thk', '6 mm'), addPart('p', 'Bracket'), dim('margin', '2 * thk', 'p'), makeDial('margin', 'd1', 'edge')); // prettier-ignore
     expect([design.dimensions.d1!.value, design.parts.p!.dimensions.margin!.value]).toEqual(['2 * $thk', '$d1']);

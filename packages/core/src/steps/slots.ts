@@ -1,5 +1,6 @@
 /** The slots from which steps are made, as the file holds them. */
 import { z } from 'zod';
+import { DimensionName } from '../dimensions/expression.ts';
 import { Id } from '../document/ids.ts';
 import { RegionRef } from '../sketch/schema.ts';
 
@@ -8,6 +9,14 @@ export const Name = z.string().trim().min(1).max(80);
 export const stepBase = {
   name: Name,
   suppressed: z.boolean().optional().describe('true: left out as if it were not there'),
+};
+
+/** For steps whose slots hold numbers. */
+export const namedNumbers = {
+  names: z
+    .record(z.string().max(40), DimensionName)
+    .optional()
+    .describe('Names of its numbers in the ledger, by slot, where they are not the slot’s own.'),
 };
 
 const vector = z.tuple([z.number(), z.number(), z.number()]);

@@ -90,7 +90,6 @@ function leave(event: PointerEvent): void {
         <NameField
           :name="entry.name"
           label="Name of the dimension"
-          :fixed="entry.owner.level === 'slot'"
           :asked="session.dimensionToName === entry.ref"
           :rename="(name) => rename(entry.ref, name)"
           @begun="session.dimensionToName = null"

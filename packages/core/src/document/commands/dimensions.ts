@@ -229,11 +229,12 @@ export function renameDimension(ref: string, name: string): Edit {
       refuseShared(entry);
       const home = homeOf(draft, owner);
       if (home) home.dimensions[ref]!.name = name;
-      else if (owner.level === 'slot')
-        throw new EditRefused('This number takes its name from its step; rename the step.');
       else if ('step' in owner) {
         const step = draft.parts[owner.part]!.steps[owner.step]!;
-        if (step.kind !== 'sketch') return;
+        if (step.kind !== 'sketch') {
+          step.names = { ...step.names, [ref.slice(ref.indexOf('.') + 1)]: name };
+          return;
+        }
         // Fix the other default names first, so that none shifts.
         for (const [id, own] of sketchDimensionNames(step.constraints)) {
           const c = step.constraints[id]!;

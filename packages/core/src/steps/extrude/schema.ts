@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Expr } from '../../dimensions/expression.ts';
-import { Bodies, Regions, stepBase, StepId } from '../slots.ts';
+import { Bodies, namedNumbers, Regions, stepBase, StepId } from '../slots.ts';
 
 export const EXTRUDE_WAYS = ['one_way', 'both_ways', 'symmetric'] as const;
 export const BODY_RESULTS = ['new_body', 'join', 'cut'] as const;
@@ -8,6 +8,7 @@ export const BODY_RESULTS = ['new_body', 'join', 'cut'] as const;
 export const ExtrudeStep = z
   .strictObject({
     ...stepBase,
+    ...namedNumbers,
     kind: z.literal('extrude'),
     sketch: StepId.describe('The sketch step whose regions are extruded.'),
     regions: Regions,
