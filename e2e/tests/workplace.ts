@@ -114,8 +114,22 @@ export class Workplace {
     await this.page.mouse.up();
   }
 
+  /** Scroll the ledger until a row is there: rows out of sight are not made. */
+  async reveal(path: string): Promise<void> {
+    const list = this.page.getByTestId('ledger-list');
+    await list.evaluate((el) => el.scrollTo(0, 0));
+    await expect
+      .poll(async () => {
+        if ((await this.row(path).count()) > 0) return true;
+        await list.evaluate((el) => el.scrollBy(0, el.clientHeight * 0.8));
+        return false;
+      })
+      .toBe(true);
+  }
+
   /** Set a dimension in the ledger. */
   async setInLedger(path: string, expression: string): Promise<void> {
+    await this.reveal(path);
     await this.row(path)
       .getByRole('button', { name: new RegExp(`^${path.replaceAll('.', '\\.')}:`) })
       .click();

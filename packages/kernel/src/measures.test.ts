@@ -1,5 +1,5 @@
 import {
-  addDimension, addMeasured, addPart, addStep, addVariant, addVariantColumn, applyEdit, emptyDesign, Ledger, movedFaces,
+  addDimension, addMeasured, addPart, addStep, addVariant, addVariantColumn, applyEdit, deletePart, deleteStep, emptyDesign, Ledger, movedFaces,
   nudged, PartEvaluator, readMeasure, readingsOf, setDimension, setMaterial, setVariantCell, surveyVariant, withReadings,
   type Design, type Edit, type Measure, type PartOutcome,
 } from '@helb/core'; // prettier-ignore
@@ -110,6 +110,13 @@ describe('a measured dimension', () => {
     const thicker = after(design, setDimension('thk', '20'));
     const expected = Math.sqrt((2 * (800 + 800 + 400)) / 7);
     expect(Ledger.of(await withReadings(thicker, evaluator, kernel)).number('side')).toBeCloseTo(expected, 9);
+  });
+
+  test('holds no step back from being deleted, but its part from going unseen', () => {
+    const design = after(block, addMeasured('m', 'bulk', { what: 'volume', part: 'p' }, '8000 * 1 mm^3'));
+    expect(applyEdit(design, deleteStep('p', 's')).ok).toBe(true);
+    const gone = applyEdit(design, deletePart('p'));
+    expect(gone.ok ? 'made' : gone.message).toBe('bulk is measured on Block; delete that dimension first.');
   });
 
   test('cannot drive what it is measured on', () => {

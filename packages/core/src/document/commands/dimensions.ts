@@ -282,7 +282,8 @@ export function deleteDimension(ref: string): Edit {
     run(draft) {
       const ledger = Ledger.of(plain(draft));
       const entry = entryOf(ledger, ref);
-      const users = ledger.usersOf(ref).map((r) => ledger.index.byReference(r)!);
+      // What is measured where it stands reads on without it.
+      const users = ledger.usersOf(ref).flatMap((r) => ledger.index.byReference(r) ?? []).filter((e) => !e.measured); // prettier-ignore
       if (users.length > 0) {
         const names = users.slice(0, 3).map((e) => e.path.join('.'));
         throw new EditRefused(

@@ -55,10 +55,13 @@ export function deletePart(id: string): Edit {
       const ledger = Ledger.of(plain(draft));
       const inside = new Set(ledger.entries.filter((e) => 'part' in e.owner && e.owner.part === id).map((e) => e.ref));
       const user = ledger.entries.find(
-        (e) => !inside.has(e.ref) && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),
+        (e) => !inside.has(e.ref) && !e.measured && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),
       );
       if (user)
         throw new EditRefused(`${part.name} holds a number that ${user.path.join('.')} uses; change that first.`);
+      const measured = ledger.entries.find((e) => e.measured?.part === id && !inside.has(e.ref));
+      if (measured)
+        throw new EditRefused(`${measured.path.join('.')} is measured on ${part.name}; delete that dimension first.`);
       delete draft.parts[id];
       draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
     },

@@ -93,8 +93,12 @@ export function deleteStep(part: string, id: string): Edit {
       const home = partOf(draft, part);
       const step = stepOf(draft, part, id);
       const ledger = Ledger.of(plain(draft));
+      // What is measured on the part reads on without the step.
       const user = ledger.entries.find(
-        (e) => !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
+        (e) =>
+          !e.measured &&
+          !e.ref.startsWith(`${id}.`) &&
+          ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
       );
       if (user) refuse(`${step.name} holds a number that ${user.path.join('.')} uses; change that first.`);
       delete home.steps[id];
