@@ -30,10 +30,10 @@ const sent = new Map<string, string>();
 let latest = 0;
 
 export interface EvaluationListener {
-  part(view: PartView): void;
+  part(view: PartView): void | Promise<void>;
   progress(progress: Progress | null): void;
   /** What measured dimensions read where the design holds another reading, and why others cannot be read. */
-  readings(stale: ReadonlyMap<string, string>, faults: ReadonlyMap<string, string>): void;
+  readings(stale: ReadonlyMap<string, string>, faults: ReadonlyMap<string, string>): void | Promise<void>;
 }
 
 const channel = new MessageChannel();
@@ -86,6 +86,7 @@ async function compute(
   const shown: Body[] = [];
   const stale = new Map<string, string>();
   const faults = new Map<string, string>();
+  const heard: (void | Promise<void>)[] = [];
   try {
     for (const partId of order) {
       const outcome = await evaluator.evaluate(design, ledger, partId, {
@@ -110,13 +111,15 @@ async function compute(
       // The page has it already; sending it again would only cost it time.
       if (sent.get(partId) !== key) {
         sent.set(partId, key);
-        listener.part(view);
+        heard.push(listener.part(view));
         if (!view.before) void rememberPart(design, ledger, partId, view);
       }
       await messagesIn();
       if (!current()) return false;
     }
-    listener.readings(stale, faults);
+    heard.push(listener.readings(stale, faults));
+    // The page hears of all parts before it hears of the end.
+    await Promise.all(heard);
     evaluator.sweep(shown);
     painter.sweep(shown);
     return true;

@@ -44,7 +44,9 @@ const HEIGHT = { heading: 32, row: 28, text: 16, dial: 24 };
 function heightOf(line: LedgerLine): number {
   if (line.kind === 'heading') return HEIGHT.heading;
   const { entry } = line;
-  const plain = entry.expression.endsWith(` ${design.design!.units.length}`) && !/[$+*/(]/.test(entry.expression);
+  const { length, angle } = design.design!.units;
+  const [, unit] = /^-?[\d.]+(?: ([a-z]+))?$/.exec(entry.expression) ?? [];
+  const plain = unit === length || unit === angle;
   const texts = Number(entry.measured !== null || !plain) + Number(!!entry.note) + Number(hangs.value !== null);
   return HEIGHT.row + texts * HEIGHT.text + (entry.dial?.min && entry.dial.max ? HEIGHT.dial : 0);
 }

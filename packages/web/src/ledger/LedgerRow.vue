@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One dimension: name, value, expression; a dial has a slider over its allowed range. */
-import { moveDimensions, type DimensionEntry } from '@helb/core';
+import { expressionOf, kindOfPowers, moveDimensions, type DimensionEntry } from '@helb/core';
 import { IconGripVertical, IconRuler2, IconStarFilled } from '@tabler/icons-vue';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -33,6 +33,16 @@ const ledger = computed(() => design.ledger!);
 const value = computed(() => ledger.value.valueOfEntry(props.entry));
 const shown = computed(() => ledger.value.format(value.value));
 const expression = computed(() => ledger.value.shown(props.entry));
+/** What the expression tells beyond the value: nothing, where it is only the number itself. */
+const linked = computed(() => {
+  if (expression.value === shown.value) return false;
+  const kind = value.value.ok ? kindOfPowers(value.value.quantity.powers) : null;
+  return !(
+    kind &&
+    value.value.ok &&
+    expression.value === expressionOf(value.value.quantity.value, kind, design.design!.units)
+  );
+});
 const label = computed(() => ('step' in props.entry.owner ? `${props.entry.path.at(-2)}.` : ''));
 const lit = computed(() => session.hoveredDimension === props.entry.ref);
 const tried = computed(() => trial.values.has(props.entry.ref));
@@ -136,7 +146,7 @@ function leave(event: PointerEvent): void {
         <IconRuler2 :size="12" class="shrink-0" /><span class="truncate">{{ measured }}</span>
       </p>
       <button
-        v-else-if="expression !== shown"
+        v-else-if="linked"
         class="number block max-w-full truncate text-left text-xs leading-4 text-link hover:underline"
         :title="expression"
         @click="open = openField.field === null"

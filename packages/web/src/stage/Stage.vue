@@ -10,6 +10,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import SketchLayer from '../sketch/SketchLayer.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
+import { useTrial } from '../trial/trial-store.ts';
 import { colorOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
 import { useOpenField } from '../fields/open-field.ts';
@@ -25,6 +26,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const openField = useOpenField();
+const trial = useTrial();
 
 const surface = useTemplateRef<HTMLElement>('surface');
 const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
@@ -100,13 +102,20 @@ let fitted = false;
 /** The part shown last; a new one is fitted into view when it first appears. */
 let shownPart: string | null = null;
 let wasEmpty = true;
+/** A variant may be of quite another size. */
+let refit = false;
+watch(
+  () => trial.variant,
+  () => (refit = true),
+);
 watch([bodies, scene], () => {
   if (!scene.value) return;
   const color = colorOfPart(design.design, session.activePart);
   scene.value.setBodies(bodies.value.map((b) => ({ view: b, color, faint: session.inSketch })));
   const empty = bodies.value.length === 0;
-  if (view.value && width.value > 0 && (shownPart !== session.activePart || (wasEmpty && !empty)))
+  if (view.value && width.value > 0 && (refit || shownPart !== session.activePart || (wasEmpty && !empty)))
     fit(shownPart === session.activePart);
+  refit = false;
   if (view.value) shownPart = session.activePart;
   wasEmpty = empty;
 });

@@ -20,8 +20,10 @@ const tried = computed(() => {
   });
 });
 const looked = computed(() => (trial.variant ? design.kept?.variants?.rows[trial.variant]?.name : undefined));
-const percent = (p: number) =>
-  `${p > 0 ? '+' : '−'}${Math.abs(p) < 10 ? Math.abs(p).toFixed(1) : Math.round(Math.abs(p))} %`;
+const percent = (p: number | null) =>
+  p === null
+    ? undefined
+    : `${p > 0 ? '+' : '−'}${Math.abs(p) < 10 ? Math.abs(p).toFixed(1) : Math.round(Math.abs(p))} %`;
 </script>
 
 <template>
@@ -57,7 +59,7 @@ const percent = (p: number) =>
             <td colspan="2" class="number text-right text-xs leading-5">{{ row.after }}</td>
           </tr>
           <template v-else>
-            <tr>
+            <tr :title="percent(row.percent)">
               <td class="pr-1 font-medium" :colspan="row.before.length + row.after.length > 22 ? 3 : 1">
                 {{ row.label }}
               </td>
@@ -70,9 +72,6 @@ const percent = (p: number) =>
               <td colspan="3" class="number text-right text-xs leading-4">
                 <span class="text-quiet">{{ row.before }}</span><br /><span class="text-signal">{{ row.after }}</span>
               </td>
-            </tr>
-            <tr v-if="row.percent !== null">
-              <td colspan="3" class="number text-right text-[11px] leading-3 text-quiet">{{ percent(row.percent) }}</td>
             </tr>
           </template>
         </template>

@@ -114,7 +114,7 @@ export function useWatched() {
       solid('mass', `${name}, mass`, (of, parts) => mass(of, parts, [active]));
       solid('size', `${name}, size`, (of, parts) => size(of, parts, active));
     }
-    if (is.partOrder.length > 1) solid('all', 'all parts once, mass', (of, parts) => mass(of, parts, of.partOrder));
+    if (is.partOrder.length > 1) solid('all', 'all parts, mass', (of, parts) => mass(of, parts, of.partOrder));
     solid('freedoms', 'freedoms left', (_, parts) => freedoms(parts));
     solid('failing', 'steps that fail', (_, parts) => failing(parts));
     return rows;
