@@ -258,7 +258,7 @@ test('numbers typed twice become one; a number shared by the project reaches its
 
   await w.ledger().getByRole('button', { name: 'New', exact: true }).click();
   await page.getByRole('menuitem', { name: 'Shared by the project' }).click();
-  await page.keyboard.type('sheet');
+  await page.getByLabel('Name of the dimension').fill('sheet');
   await page.keyboard.press('Enter');
   await expect(w.row('project.sheet')).toBeVisible();
   await w.setInLedger('part_1.sketch_1.height', 'sheet * 3');
