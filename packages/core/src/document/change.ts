@@ -23,7 +23,7 @@ export class EditRefused extends Error {}
 
 const PatchSchema = z.strictObject({
   op: z.enum(['add', 'remove', 'replace']),
-  path: z.array(z.union([z.string().max(60), z.number().int().min(0)])).max(20),
+  path: z.array(z.union([z.string().max(200), z.number().int().min(0)])).max(20),
   value: z.unknown().optional(),
 });
 

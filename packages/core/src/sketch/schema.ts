@@ -3,6 +3,11 @@ import { z } from 'zod';
 import { Id } from '../document/ids.ts';
 import { DimensionName, Expr } from '../dimensions/expression.ts';
 
+/** Ids of points and curves: those of repeated ones tell their original and its pattern, and so grow with each nesting. */
+const EntityId = z
+  .string()
+  .regex(/^[A-Za-z][A-Za-z0-9_]{0,199}$/, 'an id starts with a letter and has only letters, digits and _, 200 at most');
+
 /** Fixed things every sketch has; they can be constrained to, not moved. */
 export const BUILT_IN = { origin: 'origin', xAxis: 'x_axis', yAxis: 'y_axis' } as const;
 
@@ -12,27 +17,35 @@ export const Position = z.tuple([coordinate, coordinate]).describe('[x, y] in mm
 const construction = z.boolean().optional().describe('true: guides other geometry, bounds no region');
 
 export const Line = z
-  .strictObject({ kind: z.literal('line'), from: Id, to: Id, construction })
+  .strictObject({ kind: z.literal('line'), from: EntityId, to: EntityId, construction })
   .describe('A straight line between two points.');
 export const Circle = z
-  .strictObject({ kind: z.literal('circle'), center: Id, radius: z.number().positive().max(1e6), construction })
+  .strictObject({ kind: z.literal('circle'), center: EntityId, radius: z.number().positive().max(1e6), construction })
   .describe('A full circle; radius in mm.');
 export const Arc = z
-  .strictObject({ kind: z.literal('arc'), center: Id, from: Id, to: Id, construction })
+  .strictObject({ kind: z.literal('arc'), center: EntityId, from: EntityId, to: EntityId, construction })
   .describe('A circular arc that runs counter-clockwise from `from` to `to`.');
 
 const minor = z.number().positive().max(1e6).describe('Half the shorter axis, mm');
 export const Ellipse = z
-  .strictObject({ kind: z.literal('ellipse'), center: Id, major: Id, minor, construction })
+  .strictObject({ kind: z.literal('ellipse'), center: EntityId, major: EntityId, minor, construction })
   .describe('A full ellipse; `major` is the point at the end of its first half axis.');
 export const EllipticalArc = z
-  .strictObject({ kind: z.literal('elliptical_arc'), center: Id, major: Id, minor, from: Id, to: Id, construction })
+  .strictObject({
+    kind: z.literal('elliptical_arc'),
+    center: EntityId,
+    major: EntityId,
+    minor,
+    from: EntityId,
+    to: EntityId,
+    construction,
+  })
   .describe('Part of an ellipse, counter-clockwise from `from` to `to`.');
 export const Spline = z
   .strictObject({
     kind: z.literal('spline'),
     fit: z.enum(['through', 'control']).describe('through: passes its points. control: is drawn towards them.'),
-    points: z.array(Id).min(2).max(200),
+    points: z.array(EntityId).min(2).max(200),
     parameters: z
       .array(z.number())
       .max(200)
@@ -42,14 +55,20 @@ export const Spline = z
   })
   .describe('A cubic B-spline with free ends.');
 export const TextOutline = z
-  .strictObject({ kind: z.literal('text'), from: Id, to: Id, text: z.string().min(1).max(200), construction })
+  .strictObject({
+    kind: z.literal('text'),
+    from: EntityId,
+    to: EntityId,
+    text: z.string().min(1).max(200),
+    construction,
+  })
   .describe('Lettering in outline along the baseline between two points; its length sets its size.');
 
 export const Curve = z.discriminatedUnion('kind', [Line, Circle, Arc, Ellipse, EllipticalArc, Spline, TextOutline]);
 export type Curve = z.infer<typeof Curve>;
 export type CurveOf<K extends Curve['kind']> = Extract<Curve, { kind: K }>;
 
-const Entity = Id.describe('A point or curve of this sketch, or origin, x_axis, y_axis');
+const Entity = EntityId.describe('A point or curve of this sketch, or origin, x_axis, y_axis');
 
 const relation = <K extends string, N extends number>(kind: K, count: N, says: string) =>
   z.strictObject({ kind: z.literal(kind), of: z.array(Entity).length(count) }).describe(says);
@@ -176,12 +195,12 @@ export type BorrowSource = z.infer<typeof BorrowSource>;
 export const Borrowed = z
   .strictObject({
     source: BorrowSource,
-    of: z.array(Id).max(2000).describe('Points and curves that follow the source'),
+    of: z.array(EntityId).max(2000).describe('Points and curves that follow the source'),
   })
   .describe('Geometry taken from the part; it moves only with its source.');
 export type Borrowed = z.infer<typeof Borrowed>;
 
-const members = z.array(Id).min(1).max(500).describe('Points and curves that are repeated');
+const members = z.array(EntityId).min(1).max(500).describe('Points and curves that are repeated');
 const PatternSteps = z
   .array(z.number())
   .max(2)
@@ -203,8 +222,8 @@ export const Pattern = z.discriminatedUnion('kind', [
 export type Pattern = z.infer<typeof Pattern>;
 
 export const SketchGeometry = z.strictObject({
-  points: z.record(Id, Position).describe('By id; the position last drawn or solved.'),
-  curves: z.record(Id, Curve),
+  points: z.record(EntityId, Position).describe('By id; the position last drawn or solved.'),
+  curves: z.record(EntityId, Curve),
   constraints: z.record(Id, Constraint),
   patterns: z.record(Id, Pattern).optional(),
   borrowed: z.record(Id, Borrowed).optional(),
@@ -214,7 +233,7 @@ export type SketchGeometry = z.infer<typeof SketchGeometry>;
 export const RegionRef = z
   .strictObject({
     outer: z
-      .array(z.string().regex(/^[+-]?[A-Za-z][A-Za-z0-9_]{0,39}$/))
+      .array(z.string().regex(/^[+-]?[A-Za-z][A-Za-z0-9_]{0,199}$/))
       .min(1)
       .max(400)
       .describe(

@@ -169,6 +169,7 @@ export const useEvaluation = defineStore('evaluation', () => {
   function clear(): void {
     parts.value = new Map();
     complete.value = null;
+    unreadable.value = new Map();
     waiting = null;
     restart(null);
   }

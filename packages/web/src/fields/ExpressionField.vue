@@ -5,7 +5,7 @@
  */
 import { readTyped, suggestNames, type Suggestion } from '@helb/core';
 import { useDebounceFn } from '@vueuse/core';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useId, useTemplateRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useTrial } from '../trial/trial-store.ts';
 import { useOpenField, type OpenField } from './open-field.ts';
@@ -34,6 +34,7 @@ const typed = ref(before);
 const caret = ref(0);
 const fault = ref<string | null>(null);
 const unknown = ref<string | null>(null);
+const listId = useId();
 const chosen = ref(-1);
 const suggesting = ref(false);
 let closed = false;
@@ -74,7 +75,9 @@ const marked = computed(() => {
 });
 
 const tryIt = useDebounceFn(() => {
-  if (!closed && reading.value?.ok) trial.type(props.reference, typed.value);
+  // Once refused, or left, it is not tried behind the designer's back.
+  const typing = !closed && fault.value === null && document.activeElement === input.value;
+  if (typing && reading.value?.ok) trial.type(props.reference, typed.value);
 }, TRY_AFTER_MS);
 
 function changed(): void {
@@ -163,6 +166,8 @@ function leave(event: FocusEvent): void {
       role="combobox"
       aria-autocomplete="list"
       :aria-expanded="found.list.length > 0"
+      :aria-controls="found.list.length > 0 ? listId : undefined"
+      :aria-activedescendant="chosen >= 0 ? `${listId}-${chosen}` : undefined"
       autocomplete="off"
       spellcheck="false"
       class="number rounded border border-signal bg-white px-1 py-px text-ink"
@@ -206,9 +211,10 @@ function leave(event: FocusEvent): void {
         >
         {{ reading.message }}
       </span>
-      <span v-if="found.list.length > 0" role="listbox" aria-label="Names that fit" class="block p-1">
+      <span v-if="found.list.length > 0" :id="listId" role="listbox" aria-label="Names that fit" class="block p-1">
         <button
           v-for="(s, i) in found.list"
+          :id="`${listId}-${i}`"
           :key="s.text"
           type="button"
           role="option"

@@ -7,18 +7,23 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import ActionItems from '../fields/ActionItems.vue';
+import { useTrial } from '../trial/trial-store.ts';
 import { saveFile } from './save-file.ts';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
+const trial = useTrial();
 const writing = ref(false);
 
 async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void> {
   const d = design.design;
   if (!d) return;
   const parts = whole ? d.partOrder : session.activePart ? [session.activePart] : [];
-  const name = whole ? d.name : (d.parts[parts[0]!]?.name ?? d.name);
+  const own = whole ? d.name : (d.parts[parts[0]!]?.name ?? d.name);
+  // What is on the screen is what is written; a variant says so in its file's name.
+  const variant = trial.variant ? design.kept?.variants?.rows[trial.variant]?.name : undefined;
+  const name = variant ? `${own} - ${variant}` : own;
   writing.value = true;
   try {
     const bytes = await evaluation.exportFile(d, format, parts);

@@ -90,7 +90,7 @@ function enter(event: KeyboardEvent): void {
     <button
       v-else
       class="number block min-h-6 w-full rounded px-1 text-left whitespace-nowrap hover:bg-signal-soft"
-      :class="text ? '' : 'text-quiet/80 italic'"
+      :class="text ? '' : 'text-quiet italic'"
       :aria-label="`${label}: ${text || `${own}, as in the design`}`"
       @click="begin()"
       @keydown="key"

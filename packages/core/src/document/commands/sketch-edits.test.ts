@@ -84,7 +84,8 @@ test('any run of sketch edits leaves a sound design, and taken back one by one l
       }
       expect(design).toEqual(start);
     }),
-    { numRuns: 60 },
+    // The first found a pattern of a pattern of a pattern once.
+    { numRuns: 60, examples: [[551304]] },
   );
 });
 
