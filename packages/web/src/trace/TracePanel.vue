@@ -114,7 +114,13 @@ function link(): void {
         The same number stands in {{ twice.refs.length }} places.
         <button class="font-medium text-link underline" @click="link">Link them</button>
       </p>
-      <div ref="frame" class="mt-2 max-h-72 overflow-auto rounded-md border border-hairline bg-paper p-1">
+      <div
+        ref="frame"
+        tabindex="0"
+        role="group"
+        aria-label="Graph of what it is linked with"
+        class="mt-2 max-h-72 overflow-auto rounded-md border border-hairline bg-paper p-1"
+      >
         <svg
           role="img"
           :aria-label="`${entry.name} among the numbers it is linked with`"

@@ -37,7 +37,7 @@ const percent = (p: number | null) =>
       <span v-if="evaluation.busy" class="text-xs text-quiet">computing</span>
     </div>
     <ul v-if="tried.length > 0" class="mt-0.5 flex flex-wrap gap-1">
-      <li v-for="t in tried" :key="t.ref" class="flex items-center rounded bg-signal-soft pl-1.5 text-signal">
+      <li v-for="t in tried" :key="t.ref" class="flex items-center rounded bg-signal-soft pl-1.5 text-ink">
         <span class="number">{{ t.name }}</span>
         <button class="h-6 w-6 hover:text-ink" :aria-label="`Let go of ${t.name}`" @click="trial.letGo(t.ref)">
           ×
@@ -84,9 +84,7 @@ const percent = (p: number | null) =>
         </button>
       </template>
       <template v-else-if="trial.holds">
-        <button class="button-primary py-1" @click="trial.keep">
-          Keep <kbd class="text-[11px] opacity-80">Enter</kbd>
-        </button>
+        <button class="button-primary py-1" @click="trial.keep">Keep <kbd class="text-[11px]">Enter</kbd></button>
         <button class="button py-1" @click="trial.drop">Drop <kbd class="text-[11px] text-quiet">Esc</kbd></button>
       </template>
       <p v-else class="text-xs text-quiet">Enter keeps what is typed, Escape drops it.</p>

@@ -113,7 +113,7 @@ defineExpose({ verbs });
       <template v-if="session.draftSince !== null">
         <span class="flex-1" />
         <button class="button-primary shrink-0 py-1" @click="keepStep">
-          Keep <kbd class="text-[11px] opacity-80">Enter</kbd>
+          Keep <kbd class="text-[11px]">Enter</kbd>
         </button>
         <button class="button shrink-0 py-1" @click="dropStep">
           Drop <kbd class="text-[11px] text-quiet">Esc</kbd>
