@@ -117,10 +117,7 @@ async function dragRate(project: string): Promise<void> {
   const empty = await page.evaluate(
     () =>
       new Promise<number>((done) => {
-        const ctx = document.querySelector('canvas')!.getContext('2d', {
-          desynchronized: true,
-          willReadFrequently: true,
-        })!;
+        const ctx = document.querySelector('canvas')!.getContext('2d', { willReadFrequently: true })!;
         const start = performance.now();
         let frames = 0;
         const tick = (now: number) => {

@@ -172,12 +172,9 @@ function fit(animate = true): void {
   scene.value.fit(box, animate);
 }
 
-/**
- * Where the browser draws without a graphics card, a canvas kept in plain memory is about ten times as quick,
- * and one that does not wait for the rest of the page half as quick again.
- */
+/** Where the browser draws without a graphics card, a canvas kept in plain memory is about ten times as quick. */
 function overlayContext(canvas: HTMLCanvasElement, software: boolean): CanvasRenderingContext2D | null {
-  return canvas.getContext('2d', { desynchronized: software, willReadFrequently: software });
+  return canvas.getContext('2d', { willReadFrequently: software });
 }
 
 function paint(): void {
