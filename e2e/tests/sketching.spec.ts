@@ -50,3 +50,18 @@ test('a rectangle about the origin, settled by two typed sizes, with a loose cir
     expect(JSON.stringify(parts)).toContain('"construction":true');
   });
 });
+
+test('what is drawn is seen: the pixels on a line change', async ({ page, workplace: w }) => {
+  await w.newSketch('Seen');
+  const [x, y] = await w.at(22, 12);
+  const look = async () => {
+    await page.mouse.move(700, 20);
+    await page.waitForTimeout(400);
+    return page.screenshot({ clip: { x: x - 16, y: y - 16, width: 32, height: 32 } });
+  };
+  const before = await look();
+  await w.draw('Line', [2, 12], [34, 12]);
+  await page.keyboard.press('Escape');
+  await w.putDown();
+  expect(Buffer.compare(before, await look())).not.toBe(0);
+});
