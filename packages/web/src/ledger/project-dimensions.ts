@@ -22,6 +22,8 @@ export const useProjectDimensions = defineStore('project-dimensions', () => {
   /** Ask the project, and let the open design follow. Silent while the server is away: the copy holds. */
   async function load(): Promise<void> {
     const project = design.project?.id;
+    // What is known of another project must not be written into this one, or back into that.
+    if (now.value?.project !== project) now.value = null;
     if (!project) return;
     const found = await server.sharedDimensions(project).catch(() => null);
     if (!found || design.project?.id !== project) return;
@@ -46,7 +48,7 @@ export const useProjectDimensions = defineStore('project-dimensions', () => {
 
   /** Change them as one would change a design's own. Returns why it could not be, or null. */
   async function change(edit: Edit): Promise<string | null> {
-    if (!now.value) await load();
+    if (now.value?.project !== design.project?.id) await load();
     const shared = now.value?.shared ?? NOTHING_SHARED;
     const outcome = applyEdit(ledgerDesign('Project', shared), edit);
     if (!outcome.ok) return outcome.message;
@@ -58,7 +60,7 @@ export const useProjectDimensions = defineStore('project-dimensions', () => {
   /** Share one of the open design's dimensions; what used it still does. */
   async function give(id: string): Promise<string | null> {
     if (!design.kept) return null;
-    if (!now.value) await load();
+    if (now.value?.project !== design.project?.id) await load();
     try {
       const refusal = await put(withShared(now.value?.shared ?? NOTHING_SHARED, design.kept, id));
       return refusal ?? design.edit(giveToProject(id));
