@@ -65,3 +65,29 @@ test('what is drawn is seen: the pixels on a line change', async ({ page, workpl
   await w.putDown();
   expect(Buffer.compare(before, await look())).not.toBe(0);
 });
+
+test('while something is dragged, both it and what stands still are seen', async ({ page, workplace: w }) => {
+  await w.newSketch('Dragged');
+  await w.draw('Rectangle', [-30, -20], [-10, 20]);
+  await page.keyboard.press('Escape');
+  await w.draw('Line', [10, -20], [30, 6]);
+  await page.keyboard.press('Escape');
+  await w.putDown();
+  const look = async (u: number, v: number) => {
+    const [x, y] = await w.at(u, v);
+    return page.screenshot({ clip: { x: x - 9, y: y - 9, width: 18, height: 18 } });
+  };
+  const [edge, ground, line] = [await look(-20, 20), await look(23, 5), await look(20, -7)];
+  await w.point(30, 6);
+  await page.mouse.down();
+  for (const v of [5, 10, 20, 30]) await page.mouse.move(...(await w.at(36, v)));
+  await page.waitForTimeout(400);
+  expect(Buffer.compare(await look(-20, 20), edge)).toBe(0);
+  // The line has left its old place and runs through a new one.
+  expect(Buffer.compare(await look(20, -7), line)).not.toBe(0);
+  expect(Buffer.compare(await look(23, 5), ground)).not.toBe(0);
+  await page.mouse.up();
+  await w.putDown();
+  await page.waitForTimeout(400);
+  expect(Buffer.compare(await look(23, 5), ground)).not.toBe(0);
+});

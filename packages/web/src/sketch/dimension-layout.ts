@@ -374,42 +374,54 @@ function ofPattern(
 const ARROW_LENGTH = 9;
 const ARROW_WIDTH = 2.6;
 
-export function paintDimension(ctx: CanvasRenderingContext2D, drawing: DimensionDrawing, color: string): void {
+/** Lines, arcs and arrows of dimensions of one colour. Strokes are quicker together, small fills one by one. */
+export function paintDimensions(
+  ctx: CanvasRenderingContext2D,
+  drawings: readonly DimensionDrawing[],
+  color: string,
+): void {
   ctx.setLineDash([]);
   ctx.lineWidth = 1;
   ctx.strokeStyle = color;
   ctx.fillStyle = color;
   ctx.beginPath();
-  for (const [a, b] of drawing.lines) {
-    ctx.moveTo(a[0], a[1]);
-    ctx.lineTo(b[0], b[1]);
+  for (const { lines, arcs } of drawings) {
+    for (const [a, b] of lines) {
+      ctx.moveTo(a[0], a[1]);
+      ctx.lineTo(b[0], b[1]);
+    }
+    for (const { center, radius, from, to } of arcs) {
+      ctx.moveTo(center[0] + radius * Math.cos(from), center[1] + radius * Math.sin(from));
+      ctx.arc(center[0], center[1], radius, from, to);
+    }
   }
   ctx.stroke();
-  for (const arc of drawing.arcs) {
-    ctx.beginPath();
-    ctx.arc(arc.center[0], arc.center[1], arc.radius, arc.from, arc.to);
-    ctx.stroke();
-  }
-  for (const { tip, angle } of drawing.arrows) {
+  for (const { tip, angle } of drawings.flatMap((d) => d.arrows)) {
     const back: Px = [tip[0] - ARROW_LENGTH * Math.cos(angle), tip[1] - ARROW_LENGTH * Math.sin(angle)];
     const side: Px = [-Math.sin(angle) * ARROW_WIDTH, Math.cos(angle) * ARROW_WIDTH];
     ctx.beginPath();
     ctx.moveTo(tip[0], tip[1]);
     ctx.lineTo(back[0] + side[0], back[1] + side[1]);
     ctx.lineTo(back[0] - side[0], back[1] - side[1]);
-    ctx.closePath();
     ctx.fill();
   }
 }
 
-/** The number itself, where no element stands for it. */
-export function paintNumber(ctx: CanvasRenderingContext2D, { text }: DimensionDrawing, number: string): void {
-  ctx.save();
-  ctx.translate(text.at[0], text.at[1]);
-  ctx.rotate(text.angle);
+/** The numbers themselves, where no elements stand for them. */
+export function paintNumbers(
+  ctx: CanvasRenderingContext2D,
+  numbers: readonly { readonly text: DimensionDrawing['text']; readonly number: string }[],
+  color: string,
+): void {
   ctx.font = '13px "Spline Sans Mono", monospace';
   ctx.textAlign = 'center';
   ctx.textBaseline = 'middle';
-  ctx.fillText(number, 0, 0);
-  ctx.restore();
+  ctx.fillStyle = color;
+  for (const { text, number } of numbers) {
+    ctx.translate(text.at[0], text.at[1]);
+    ctx.rotate(text.angle);
+    ctx.fillText(number, 0, 0);
+    ctx.rotate(-text.angle);
+    ctx.translate(-text.at[0], -text.at[1]);
+  }
 }

@@ -66,10 +66,20 @@ function traceBezier(ctx: Ctx, control: readonly Vec2[]): void {
   else ctx.lineTo(b![0], b![1]);
 }
 
-/** Curves of one look are stroked together: that is many times quicker than one by one. */
-export function paintSketch(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap, state: SketchState): void {
+/**
+ * Curves of one look are stroked together: that is many times quicker than one by one.
+ * @param only which points and curves to draw
+ */
+export function paintSketch(
+  ctx: Ctx,
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  state: SketchState,
+  only: (id: string) => boolean = () => true,
+): void {
   const looks = new Map<string, { look: CurveLook; ids: string[] }>();
-  for (const [id, curve] of Object.entries(sketch.curves)) {
+  const curves = Object.entries(sketch.curves).filter(([id]) => only(id));
+  for (const [id, curve] of curves) {
     const look = lookOf(id, curve, state);
     const key = `${look.color} ${look.width} ${look.dash.join()} ${look.borrowed}`;
     const same = looks.get(key);
@@ -86,8 +96,9 @@ export function paintSketch(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap, sta
     for (const id of ids) if (state.clashing.has(id)) crossTick(ctx, sketch, id, map);
   }
   ctx.setLineDash([]);
-  paintControls(ctx, sketch, map);
-  for (const id of Object.keys(sketch.points)) paintPoint(ctx, map.toPixel(placeOf(sketch, id)), id, state);
+  for (const [, curve] of curves) paintControls(ctx, sketch, curve, map);
+  for (const id of Object.keys(sketch.points))
+    if (only(id)) paintPoint(ctx, map.toPixel(placeOf(sketch, id)), id, state);
 }
 
 interface CurveLook {
@@ -128,20 +139,14 @@ function doubleHairline(ctx: Ctx): void {
   ctx.stroke();
 }
 
-/** The control points of splines hang on thin lines. */
-function paintControls(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap): void {
+/** The control points of a spline hang on a thin line. */
+function paintControls(ctx: Ctx, sketch: SketchGeometry, curve: Curve, map: PlaneMap): void {
+  if (curve.kind !== 'spline' || curve.fit !== 'control') return;
   ctx.lineWidth = 1;
   ctx.strokeStyle = INKS.hairline;
-  for (const curve of Object.values(sketch.curves)) {
-    if (curve.kind !== 'spline' || curve.fit !== 'control') continue;
-    ctx.beginPath();
-    curve.points.forEach((p, i) => {
-      const at = map.toPixel(placeOf(sketch, p));
-      if (i === 0) ctx.moveTo(...at);
-      else ctx.lineTo(...at);
-    });
-    ctx.stroke();
-  }
+  ctx.beginPath();
+  for (const p of curve.points) ctx.lineTo(...map.toPixel(placeOf(sketch, p)));
+  ctx.stroke();
 }
 
 /** A short cross-tick at the middle, so that a clash reads without colour. */

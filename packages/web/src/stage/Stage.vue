@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The model, and in a sketch the sketch. */
 import { DATUM_FRAMES } from '@helb/core';
-import { useElementSize, useEventListener } from '@vueuse/core';
+import { refThrottled, useElementSize, useEventListener } from '@vueuse/core';
 import { Box3, Vector3 } from 'three';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -10,6 +10,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import SketchLayer from '../sketch/SketchLayer.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
+import type { useSketchPicture } from '../sketch/sketch-picture.ts';
 import { useTrial } from '../trial/trial-store.ts';
 import { colorOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
@@ -18,6 +19,7 @@ import PartCaption from './PartCaption.vue';
 import PartNumbers from './PartNumbers.vue';
 import { useStagePicking } from './picking.ts';
 import { StageScene, type ViewDirection } from './scene.ts';
+import { Sheet } from './sheet.ts';
 import UnfoldedBox from './UnfoldedBox.vue';
 
 const props = defineProps<{ editing: SketchEditing }>();
@@ -30,7 +32,10 @@ const trial = useTrial();
 
 const surface = useTemplateRef<HTMLElement>('surface');
 const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
-const overlay = useTemplateRef<HTMLCanvasElement>('overlay');
+const stillCanvas = useTemplateRef<HTMLCanvasElement>('still');
+const movingCanvas = useTemplateRef<HTMLCanvasElement>('moving');
+/** For what stands still, and for what a drag moves, over it. */
+let sheets: [Sheet, Sheet] | null = null;
 const scene = shallowRef<StageScene | null>(null);
 const { width, height } = useElementSize(surface);
 /** Counts drawn frames, so that everything laid over the stage follows the view. */
@@ -57,6 +62,8 @@ const bodies = computed(() => {
   const before = session.sketching && view.value.before?.step === session.sketching ? view.value.before.bodies : null;
   return before ?? view.value.bodies;
 });
+/** The pointer's place on the plane, not written anew more often than it can be read. */
+const readablePosition = refThrottled(props.editing.position, 100);
 const picking = useStagePicking(scene, view, bodies, frame);
 
 onMounted(() => {
@@ -65,15 +72,13 @@ onMounted(() => {
     direction.value = scene.value?.direction() ?? direction.value;
     paint();
   });
+  const { isSoftware } = scene.value;
+  sheets = [new Sheet(stillCanvas.value!, isSoftware), new Sheet(movingCanvas.value!, isSoftware)];
 });
 onBeforeUnmount(() => scene.value?.dispose());
 
 watch([width, height, scene], () => {
   if (!scene.value || width.value === 0) return;
-  const canvas = overlay.value!;
-  const ratio = window.devicePixelRatio;
-  canvas.width = width.value * ratio;
-  canvas.height = height.value * ratio;
   scene.value.resize(width.value, height.value);
   if (!fitted) fit(false);
 });
@@ -172,24 +177,22 @@ function fit(animate = true): void {
   scene.value.fit(box, animate);
 }
 
-/** Where the browser draws without a graphics card, a canvas kept in plain memory is about ten times as quick. */
-function overlayContext(canvas: HTMLCanvasElement, software: boolean): CanvasRenderingContext2D | null {
-  return canvas.getContext('2d', { willReadFrequently: software });
-}
-
 function paint(): void {
-  const canvas = overlay.value;
-  const ctx = canvas && scene.value ? overlayContext(canvas, scene.value.isSoftware) : null;
-  if (!canvas || !ctx || !scene.value) return;
-  // An emptied canvas keeps showing its last picture in some browsers, so an empty one is hidden.
-  canvas.style.visibility = session.inSketch || picking.sketches.value.length > 0 ? 'visible' : 'hidden';
-  ctx.reset();
-  ctx.scale(window.devicePixelRatio, window.devicePixelRatio);
-  if (session.inSketch && sketchMap.value) layer.value?.paint(ctx, width.value, height.value);
-  else picking.paint(ctx);
+  const [still, moving] = sheets ?? [];
+  if (!still || !moving) return;
+  still.cover([0, 0, width.value, height.value]);
+  if (session.inSketch && layer.value) {
+    layer.value.paint(still, moving, { width: width.value, height: height.value });
+    return;
+  }
+  moving.show(false);
+  still.show(false);
+  if (picking.sketches.value.length === 0) return;
+  const ctx = still.begin();
+  if (ctx) picking.paint(ctx);
 }
 
-const layer = useTemplateRef<{ paint(ctx: CanvasRenderingContext2D, width: number, height: number): void }>('layer');
+const layer = useTemplateRef<Pick<ReturnType<typeof useSketchPicture>, 'paint'>>('layer');
 
 function at(event: PointerEvent): [number, number] {
   const box = surface.value!.getBoundingClientRect();
@@ -247,14 +250,15 @@ defineExpose({ fit });
     @dblclick="session.inSketch && editing.changing.pickChain([editing.hovered.value])"
   >
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
-    <canvas ref="overlay" class="pointer-events-none absolute inset-0 h-full w-full" aria-hidden="true" />
+    <canvas ref="still" class="pointer-events-none absolute" aria-hidden="true" />
+    <canvas ref="moving" class="pointer-events-none absolute" aria-hidden="true" />
     <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption
       class="absolute bottom-4 left-4"
       :view="view"
-      :position="session.inSketch ? editing.position.value : null"
+      :position="session.inSketch ? readablePosition : null"
     />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
       <UnfoldedBox :direction="direction" @look="lookFrom" />

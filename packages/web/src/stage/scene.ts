@@ -71,7 +71,8 @@ export class StageScene {
     this.controls.draggingSmoothTime = 0.04;
     this.controls.mouseButtons.right = CameraControls.ACTION.TRUCK;
     this.controls.mouseButtons.middle = CameraControls.ACTION.TRUCK;
-    this.controls.addEventListener('control', () => this.invalidate());
+    // Sent for every drag, also for one that leaves the camera where it is: the next frame finds out.
+    this.controls.addEventListener('control', () => this.invalidateOverlay());
     const sun = new THREE.DirectionalLight('#ffffff', 1.9);
     sun.position.set(-0.35, 0.8, 1);
     this.camera.add(sun);

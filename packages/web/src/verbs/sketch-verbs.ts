@@ -67,7 +67,10 @@ export function useSketchVerbs(editing: SketchEditing) {
     run: () => editing.changing.begin(kind),
   });
 
-  const gaps = computed(() => (editing.geometry.value ? regionsFor(editing.geometry.value).gaps.length : 0));
+  /** Not counted while something moves: that would be once a frame. */
+  const gaps = computed<number>((before = 0) =>
+    editing.preview.value || !editing.geometry.value ? before : regionsFor(editing.geometry.value).gaps.length,
+  );
 
   const plain = computed<Verb[]>(() => [
     begin('trim', 'Trim', 'T'),

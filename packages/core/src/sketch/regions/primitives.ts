@@ -171,7 +171,13 @@ export function isWhole(p: Primitive): p is Round | Oval {
 }
 
 /** [least x, least y, most x, most y]; for curves that of the whole curve, which is enough for a first test. */
-export function boxOf(p: Primitive): [number, number, number, number] {
+export function boxOf(
+  p:
+    | Pick<Segment, 'kind' | 'from' | 'to'>
+    | Pick<Round, 'kind' | 'center' | 'radius'>
+    | Pick<Oval, 'kind' | 'center' | 'major' | 'minor'>
+    | Pick<Wave, 'kind' | 'control'>,
+): [number, number, number, number] {
   if (p.kind === 'arc') {
     const [x, y] = p.center;
     return [x - p.radius, y - p.radius, x + p.radius, y + p.radius];
