@@ -54,7 +54,7 @@ defineExpose({ paint });
 
 <template>
   <div class="pointer-events-none absolute inset-0 overflow-hidden">
-    <div :class="moving ? 'invisible' : ''">
+    <div v-memo="[drawings, moving, map]" :class="moving ? 'invisible' : ''">
       <DimensionLabel
         v-for="d in drawings"
         :id="d.id"

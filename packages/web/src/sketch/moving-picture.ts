@@ -84,15 +84,19 @@ const MESH_PX = 64;
 
 /** Grows round what is drawn, px. */
 export class Extent {
-  private low: [number, number] = [Infinity, Infinity];
-  private high: [number, number] = [-Infinity, -Infinity];
+  private left = Infinity;
+  private top = Infinity;
+  private right = -Infinity;
+  private bottom = -Infinity;
 
   constructor(private readonly map: PlaneMap) {}
 
   /** A place on the stage, px. */
   pixel([x, y]: Vec2, round = 0): void {
-    this.low = [Math.min(this.low[0], x - round), Math.min(this.low[1], y - round)];
-    this.high = [Math.max(this.high[0], x + round), Math.max(this.high[1], y + round)];
+    this.left = Math.min(this.left, x - round);
+    this.top = Math.min(this.top, y - round);
+    this.right = Math.max(this.right, x + round);
+    this.bottom = Math.max(this.bottom, y + round);
   }
 
   private box([x0, y0, x1, y1]: readonly [number, number, number, number]): void {
@@ -130,8 +134,8 @@ export class Extent {
     }
     const down = (n: number) => Math.max(0, Math.floor((n - MARGIN_PX) / MESH_PX) * MESH_PX);
     const up = (n: number, most: number) => Math.min(most, Math.ceil((n + MARGIN_PX) / MESH_PX) * MESH_PX);
-    const [left, top] = [down(this.low[0]), down(this.low[1])];
-    const [right, bottom] = [up(this.high[0], width), up(this.high[1], height)];
+    const [left, top] = [down(this.left), down(this.top)];
+    const [right, bottom] = [up(this.right, width), up(this.bottom, height)];
     return right > left && bottom > top ? [left, top, right - left, bottom - top] : null;
   }
 }

@@ -130,7 +130,7 @@ export function useSketchPicture(
     const fillings = splitFillings(found ? sketch : rest, found ?? regionsFor(rest), moved);
     paintStill(still, size, rest, moved, fillings.still);
 
-    const drawn = drawnDimensions(sketch, map, moved);
+    const drawn = drawnDimensions(sketch, map, moved).filter(({ drawing }) => isOnStage(drawing, map, size));
     const shown = found ? fillings.moving : NOTHING;
     const extent = new Extent(map);
     extent.fillings(shown);
@@ -174,6 +174,13 @@ export function useSketchPicture(
   }
 
   return { paint };
+}
+
+/** Numbers are the dearest to draw, and in a long sketch many are out of sight. */
+function isOnStage(drawing: DimensionDrawing, map: PlaneMap, { width, height }: Size): boolean {
+  const extent = new Extent(map);
+  extent.dimension(drawing);
+  return extent.within(width, height, null) !== null;
 }
 
 function paintFillings(ctx: Ctx, map: PlaneMap, { regions, rings }: Fillings): void {
