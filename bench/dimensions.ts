@@ -10,9 +10,9 @@ import {
   traceOf,
   type Design,
 } from '@helb/core';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { startFrameBrowser } from './browser.ts';
 import { HelbServer } from '../e2e/helb-server.ts';
-import config from '../e2e/playwright.config.ts';
 import { growth, report, time } from './measure.ts';
 
 const SIZES = [500, 1000, 5000, 10_000];
@@ -98,7 +98,7 @@ report('dimensions', 'evaluate again: growth exponent', 0, growth(changes[0]!, c
 
 const helb = new HelbServer();
 await helb.start();
-const browser = await chromium.launch(config.use!.launchOptions);
+const browser = await startFrameBrowser();
 try {
   await onThePage();
 } finally {

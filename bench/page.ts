@@ -1,9 +1,8 @@
 /** The page on a warm server: first picture of the demo, and the page's thread while it evaluates. */
-import { chromium } from '@playwright/test';
 import { HelbServer } from '../e2e/helb-server.ts';
-import config from '../e2e/playwright.config.ts';
 import { emptyDesign, emptyPart } from '@helb/core';
 import { truss } from '../packages/core/src/sketch/sample-families.ts';
+import { startBrowser, startFrameBrowser } from './browser.ts';
 import { report } from './measure.ts';
 
 const RUNS = 5;
@@ -12,7 +11,8 @@ const median = (values: number[]) => values.sort((a, b) => a - b)[values.length 
 
 const helb = new HelbServer();
 await helb.start();
-const browser = await chromium.launch(config.use!.launchOptions);
+const browser = await startBrowser();
+const frames = await startFrameBrowser();
 try {
   const projects = (await (await fetch(`${helb.url}/api/projects`)).json()) as { id: string }[];
   const { designs } = (await (await fetch(`${helb.url}/api/projects/${projects[0]!.id}/designs`)).json()) as {
@@ -92,6 +92,7 @@ try {
   report('page', 'longest task on the page while evaluating, median', RUNS, median(longest), 'ms');
 } finally {
   await browser.close();
+  await frames.close();
   await helb.stop();
 }
 
@@ -121,7 +122,7 @@ async function drag(project: string): Promise<Drag> {
     body: JSON.stringify(design),
   });
   const { id } = (await made.json()) as { id: string };
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const page = await frames.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${helb.url}/designs/${id}`);
   await page.locator('[data-step=Truss]').getByRole('button', { name: 'the floor plane' }).waitFor();
   await page

@@ -18,9 +18,6 @@ export default defineConfig({
         '--no-sandbox',
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
-        // Put the page together in plain software, as a browser without a graphics card does: emulating
-        // a card for that too takes most of both cores.
-        '--disable-gpu-compositing',
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
