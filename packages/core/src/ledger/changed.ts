@@ -61,19 +61,35 @@ function compareParts(id: string, was: Part, is: Part, changed: Changed): boolea
   return true;
 }
 
+type Home = Pick<Design, 'dimensions' | 'dimensionOrder'>;
+
+const lists = new WeakMap<Home['dimensions'], { order: Home['dimensionOrder']; list: (Dimension | undefined)[] }>();
+
+/** Its dimensions in their order; found once, since looking up thousands takes as long as all the rest. */
+function listed({ dimensions, dimensionOrder }: Home): readonly (Dimension | undefined)[] {
+  const known = lists.get(dimensions);
+  if (known && alike(known.order, dimensionOrder)) return known.list;
+  const list = dimensionOrder.map((id) => dimensions[id]);
+  lists.set(dimensions, { order: dimensionOrder, list });
+  return list;
+}
+
 function compareDimensions(
-  was: Pick<Design, 'dimensions' | 'dimensionOrder'>,
-  is: Pick<Design, 'dimensions' | 'dimensionOrder'>,
+  was: Home,
+  is: Home,
   owner: Parameters<typeof ownEntry>[2],
   within: readonly string[],
   changed: Changed,
 ): boolean {
   if (!alike(was.dimensionOrder, is.dimensionOrder)) return false;
   if (was.dimensions === is.dimensions) return true;
-  for (const id of is.dimensionOrder) {
-    const [old, now] = [was.dimensions[id], is.dimensions[id]] as [Dimension | undefined, Dimension | undefined];
+  const [before, after] = [listed(was), listed(is)];
+  for (let slot = 0; slot < after.length; slot++) {
+    const now = after[slot];
+    const old = before[slot];
     if (old === now) continue;
     if (!old || !now) return false;
+    const id = is.dimensionOrder[slot]!;
     changed.changed.set(id, ownEntry(id, now, owner, within));
     if (old.name !== now.name) changed.renamed = true;
   }
@@ -89,6 +105,36 @@ function addMeasured(before: Design, after: Design, entries: readonly DimensionE
       before.parts[entry.measured.part] !== after.parts[entry.measured.part]
     )
       changed.changed.set(entry.ref, { ...entry });
+}
+
+/**
+ * The places in `roots` and all that hang on them, each after those it uses
+ * unless they go in a circle.
+ * @param users for each place, those that use it
+ */
+export function downstream(roots: Iterable<number>, users: readonly (readonly number[])[]): number[] {
+  const seen = new Uint8Array(users.length);
+  const order: number[] = [];
+  // Walked with lists rather than recursion: chains may be thousands long.
+  const path: number[] = [];
+  const next: number[] = [];
+  const enter = (slot: number) => {
+    seen[slot] = 1;
+    path.push(slot);
+    next.push(0);
+  };
+  for (const root of roots) {
+    if (!seen[root]) enter(root);
+    while (path.length > 0) {
+      const own = users[path.at(-1)!]!;
+      const user = own[next[next.length - 1]!++];
+      if (user === undefined) {
+        order.push(path.pop()!);
+        next.pop();
+      } else if (!seen[user]) enter(user);
+    }
+  }
+  return order.reverse();
 }
 
 /** All that can be reached from `start` by `next`, the start included. */

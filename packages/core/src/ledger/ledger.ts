@@ -1,17 +1,17 @@
 /** The values of all dimensions of a design, computed on demand along their dependencies. */
 import { asKind, evaluate, type Quantity } from '../dimensions/evaluate.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
+import { compileNumeric, type Numeric } from '../dimensions/numeric.ts';
 import { namesIn, parseExpression, type Expression, type Span } from '../dimensions/parser.ts';
 import { isBound, treeOf } from '../dimensions/trees.ts';
 import type { Design } from '../document/schema.ts';
-import { formatQuantity, kindOfPowers, powersOfKind, UNITS, unitNamed, type QuantityKind } from '../units/units.ts';
-import { changedEntries, reachedFrom } from './changed.ts';
+import { formatProduct, powersOfKind, unitNamed, type QuantityKind } from '../units/units.ts';
+import { changedEntries } from './changed.ts';
 import { collectEntries, type DimensionEntry, type Measured } from './entries.ts';
+import { Findings, type Value } from './findings.ts';
 import { bindNames, missingName, NameIndex, scopeOf, showNames, type Scope } from './names.ts';
 
-export type Value =
-  | { readonly ok: true; readonly quantity: Quantity }
-  | { readonly ok: false; readonly message: string; readonly from: number; readonly to: number };
+export type { Value };
 
 /** The ledger of each document, so that none is computed twice. */
 const known = new WeakMap<Design, Ledger>();
@@ -21,17 +21,14 @@ let latest: Ledger | null = null;
 export class Ledger {
   /** Entries whose computation has begun, each used by the one before it. */
   private readonly pending = new Set<DimensionEntry>();
-  /** Who uses what directly; handed on to the next ledger of the same names. */
-  private users: Map<string, Set<string>> | null = null;
+  /** Who uses what directly, by place; handed on to the next ledger of the same places. */
+  private users: number[][] | null = null;
 
   private constructor(
     private readonly design: Design,
     readonly entries: readonly DimensionEntry[],
     readonly index: NameIndex,
-    private readonly values: Map<string, Value>,
-    private readonly uses: Map<string, readonly string[]>,
-    /** Expressions as people read them. */
-    private readonly texts: Map<string, string> = new Map(),
+    private readonly found: Findings,
   ) {}
 
   /** The ledger of a design; what an edit did not touch is taken from the one before. */
@@ -45,50 +42,79 @@ export class Ledger {
   /** The ledger of a design, computed from nothing. */
   static fresh(design: Design): Ledger {
     const entries = collectEntries(design);
-    return new Ledger(design, entries, NameIndex.of(entries), new Map(), new Map());
+    return new Ledger(design, entries, NameIndex.of(entries), Findings.none(entries.length));
   }
 
   private static after(before: Ledger, design: Design): Ledger | null {
-    const found = changedEntries(before.design, design, before.entries);
-    if (!found) return null;
-    const { changed, renamed } = found;
-    const values = new Map(before.values);
-    const uses = new Map(before.uses);
-    const users = before.usersOfAll();
-    // Handed on and brought up to date; the ledger before finds its own again if asked.
-    before.users = null;
-    const entries = changed.size > 0 ? before.entries.map((e) => changed.get(e.ref) ?? e) : before.entries;
-    const other = [...changed.values()].filter((e) => !sameNumber(e, before.index.byReference(e.ref)!));
-    const stale = new Set(other.map((e) => e.ref));
-    if (renamed) {
-      // Only what names dimensions by id is sure to mean the same under new names.
-      for (const e of entries) if (!values.get(e.ref)?.ok || (!e.measured && !isBound(e.expression))) stale.add(e.ref);
+    const edit = changedEntries(before.design, design, before.entries);
+    if (!edit) return null;
+    const { changed, renamed } = edit;
+    const slotOf = (ref: string) => before.index.slotOf(ref)!;
+    const entries = changed.size > 0 ? [...before.entries] : before.entries;
+    for (const [ref, entry] of changed) (entries as DimensionEntry[])[slotOf(ref)] = entry;
+    const found = before.found.handOn(renamed);
+    const index = renamed ? NameIndex.of(entries) : before.index.with(entries);
+    const after = new Ledger(design, entries, index, found);
+    const stale = new Set<number>();
+    for (const [ref, entry] of changed) {
+      const slot = slotOf(ref);
+      found.texts[slot] = undefined;
+      if (!sameNumber(entry, before.entries[slot]!)) stale.add(slot);
     }
-    for (const ref of reachedFrom(stale, (r) => users.get(r))) values.delete(ref);
-    const index = renamed ? NameIndex.of(entries) : before.index.with([...changed.values()]);
-    const texts = renamed ? new Map<string, string>() : new Map(before.texts);
-    for (const ref of changed.keys()) texts.delete(ref);
-    const after = new Ledger(design, entries, index, values, uses, texts);
-    for (const ref of renamed ? stale : other.map((e) => e.ref)) {
-      const entry = index.byReference(ref)!;
-      for (const used of uses.get(ref) ?? []) users.get(used)?.delete(ref);
-      uses.delete(ref);
-      for (const used of after.dependenciesOf(entry)) addTo(users, used, ref);
-    }
-    after.users = users;
+    // Under new names, only what names dimensions by id is sure to mean the same.
+    if (renamed)
+      for (const [slot, e] of entries.entries())
+        if (!before.found.value(slot)?.ok || (!e.measured && !isBound(e.expression))) stale.add(slot);
+    after.takeUsers(before, stale);
+    found.renew(
+      before.found,
+      stale,
+      after.users!,
+      (slot) => after.valueOfEntry(entries[slot]!),
+      (slot) => after.numericOf(slot, before.found),
+    );
     return after;
   }
 
-  private usersOfAll(): Map<string, Set<string>> {
+  /** Take over who uses what, brought up to date; the ledger before finds its own again if asked. */
+  private takeUsers(before: Ledger, stale: ReadonlySet<number>): void {
+    const users = before.usersOfAll();
+    before.users = null;
+    for (const slot of stale) {
+      for (const ref of this.found.uses[slot] ?? []) {
+        const used = this.index.slotOf(ref)!;
+        users[used] = users[used]!.filter((user) => user !== slot);
+      }
+      this.found.uses[slot] = undefined;
+      for (const ref of this.dependenciesOf(this.entries[slot]!)) users[this.index.slotOf(ref)!]!.push(slot);
+    }
+    this.users = users;
+  }
+
+  /** @param before what it uses, when it was last computed */
+  private numericOf(slot: number, before: Findings): Numeric | null {
+    const { expression, kind, measured } = this.entries[slot]!;
+    const tree = measured ? null : treeOf(expression);
+    if (!tree || tree instanceof ExpressionError) return null;
+    return compileNumeric(tree, kind, this.design.units, (name) => {
+      const used = this.index.slotOf(name.slice(1));
+      const value = used === undefined ? undefined : before.value(used);
+      return value?.ok ? { slot: used!, shape: value.quantity } : null;
+    });
+  }
+
+  private usersOfAll(): number[][] {
     if (this.users) return this.users;
-    this.users = new Map();
-    for (const entry of this.entries) for (const used of this.dependenciesOf(entry)) addTo(this.users, used, entry.ref);
-    return this.users;
+    const users: number[][] = this.entries.map(() => []);
+    for (const [slot, entry] of this.entries.entries())
+      for (const used of this.dependenciesOf(entry)) users[this.index.slotOf(used)!]!.push(slot);
+    return (this.users = users);
   }
 
   /** References of the dimensions that use this one directly. */
   usersOf(ref: string): string[] {
-    return [...(this.usersOfAll().get(ref) ?? [])];
+    const slot = this.index.slotOf(ref);
+    return slot === undefined ? [] : this.usersOfAll()[slot]!.map((user) => this.entries[user]!.ref);
   }
 
   /** The value of the dimension with this reference. */
@@ -97,15 +123,19 @@ export class Ledger {
     return entry ? this.valueOfEntry(entry) : { ok: false, message: 'There is no such dimension.', from: 0, to: 0 };
   }
 
+  private known(ref: string): Value | undefined {
+    return this.found.value(this.index.slotOf(ref)!);
+  }
+
+  private keep(entry: DimensionEntry): Value {
+    return this.found.keep(this.index.slotOf(entry.ref)!, this.compute(entry));
+  }
+
   /** Walks the dependencies with a list rather than recursion: chains may be thousands long. */
   valueOfEntry(entry: DimensionEntry): Value {
-    const known = this.values.get(entry.ref);
+    const known = this.known(entry.ref);
     if (known) return known;
-    if (this.pending.size === 0 && !this.nextUnvalued(entry)) {
-      const value = this.compute(entry);
-      this.values.set(entry.ref, value);
-      return value;
-    }
+    if (this.pending.size === 0 && !this.nextUnvalued(entry)) return this.keep(entry);
     const path = [entry];
     this.pending.add(entry);
     while (path.length > 0) {
@@ -116,17 +146,17 @@ export class Ledger {
         this.pending.add(next);
         continue;
       }
-      this.values.set(top.ref, this.compute(top));
+      this.keep(top);
       this.pending.delete(top);
       path.pop();
     }
-    return this.values.get(entry.ref)!;
+    return this.known(entry.ref)!;
   }
 
   private nextUnvalued(entry: DimensionEntry): DimensionEntry | undefined {
     for (const ref of this.dependenciesOf(entry)) {
       const used = this.index.byReference(ref)!;
-      if (!this.values.has(ref) && !this.pending.has(used)) return used;
+      if (!this.known(ref) && !this.pending.has(used)) return used;
     }
     return undefined;
   }
@@ -149,12 +179,9 @@ export class Ledger {
 
   /** References an entry uses directly: in its expression or, when it is measured, in what it is measured on. */
   dependenciesOf(entry: DimensionEntry): readonly string[] {
-    let refs = this.uses.get(entry.ref);
-    if (!refs) {
-      refs = entry.measured ? this.behind(entry.measured) : this.usedIn(entry);
-      this.uses.set(entry.ref, refs);
-    }
-    return refs;
+    const { uses } = this.found;
+    const slot = this.index.slotOf(entry.ref)!;
+    return (uses[slot] ??= entry.measured ? this.behind(entry.measured) : this.usedIn(entry));
   }
 
   private usedIn(entry: DimensionEntry): string[] {
@@ -181,12 +208,8 @@ export class Ledger {
 
   /** An entry's expression as people read it. */
   shown(entry: DimensionEntry): string {
-    let text = this.texts.get(entry.ref);
-    if (text === undefined) {
-      text = this.shownText(entry.expression, entry);
-      this.texts.set(entry.ref, text);
-    }
-    return text;
+    const { texts } = this.found;
+    return (texts[this.index.slotOf(entry.ref)!] ??= this.shownText(entry.expression, entry));
   }
 
   /** Any stored expression that stands beside an entry's own: an end of its range, a cell of a variant. */
@@ -242,9 +265,9 @@ export class Ledger {
   private refuseCircle(entry: DimensionEntry): void {
     for (const ref of this.dependenciesOf(entry)) {
       const used = this.index.byReference(ref)!;
-      if (!this.values.has(ref) && this.pending.has(used))
+      if (!this.known(ref) && this.pending.has(used))
         throw new ExpressionError(circle(this.pendingFrom(used)), 0, entry.expression.length);
-      const value = this.values.get(ref);
+      const value = this.known(ref);
       if (value && !value.ok && value.message.includes(IN_A_CIRCLE)) throw new ExpressionError(value.message, 0, 0);
     }
   }
@@ -271,7 +294,7 @@ export class Ledger {
       const found = this.entryNamed(name, scope);
       if (found.kind === 'one') {
         const used = found.entry;
-        if (!this.values.has(used.ref) && this.pending.has(used))
+        if (!this.known(used.ref) && this.pending.has(used))
           throw new ExpressionError(circle(this.pendingFrom(used)), at.from, at.to);
         const value = this.valueOfEntry(used);
         if (value.ok) return value.quantity;
@@ -292,32 +315,13 @@ export class Ledger {
   /** A value in the design's units, or `?` when there is none. */
   format(value: Value): string {
     if (!value.ok) return '?';
-    const { powers, value: number } = value.quantity;
-    const kind = kindOfPowers(powers);
-    if (kind) return formatQuantity(number, kind, this.design.units);
-    const factor =
-      UNITS[this.design.units.length]!.factor ** powers.length * UNITS[this.design.units.angle]!.factor ** powers.angle;
-    const unit = [
-      ...(powers.length ? [`${this.design.units.length}${power(powers.length)}`] : []),
-      ...(powers.angle ? [`${this.design.units.angle}${power(powers.angle)}`] : []),
-    ];
-    return `${formatQuantity(number / factor, 'number', this.design.units)} ${unit.join('·')}`;
+    return formatProduct(value.quantity.value, value.quantity.powers, this.design.units);
   }
 }
 
 /** Do two entries of one reference differ at most in how they are named and described? */
 function sameNumber(a: DimensionEntry, b: DimensionEntry): boolean {
   return a.expression === b.expression && a.kind === b.kind && a.measured === null && b.measured === null;
-}
-
-function addTo(map: Map<string, Set<string>>, key: string, value: string): void {
-  const own = map.get(key);
-  if (own) own.add(value);
-  else map.set(key, new Set([value]));
-}
-
-function power(n: number): string {
-  return n === 1 ? '' : n === 2 ? '²' : n === 3 ? '³' : `^${n}`;
 }
 
 const IN_A_CIRCLE = 'goes in a circle';

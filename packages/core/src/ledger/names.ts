@@ -25,36 +25,42 @@ export type Found =
 
 export class NameIndex {
   private constructor(
-    private readonly byRef: ReadonlyMap<string, DimensionEntry>,
-    /** References by the last word of their path; the same for all indexes of the same names. */
-    private readonly byLast: ReadonlyMap<string, readonly string[]>,
+    private readonly entries: readonly DimensionEntry[],
+    /** The place of each reference among the entries. */
+    private readonly slots: ReadonlyMap<string, number>,
+    /** Places by the last word of their path. */
+    private readonly byLast: ReadonlyMap<string, readonly number[]>,
   ) {}
 
   static of(entries: readonly DimensionEntry[]): NameIndex {
-    const byLast = new Map<string, string[]>();
-    const byRef = new Map<string, DimensionEntry>();
-    for (const entry of entries) {
-      byRef.set(entry.ref, entry);
+    const slots = new Map<string, number>();
+    const byLast = new Map<string, number[]>();
+    for (const [slot, entry] of entries.entries()) {
+      slots.set(entry.ref, slot);
       const same = byLast.get(entry.name);
-      if (same) same.push(entry.ref);
-      else byLast.set(entry.name, [entry.ref]);
+      if (same) same.push(slot);
+      else byLast.set(entry.name, [slot]);
     }
-    return new NameIndex(byRef, byLast);
+    return new NameIndex(entries, slots, byLast);
   }
 
-  /** The same names with other expressions behind some of them. */
-  with(changed: readonly DimensionEntry[]): NameIndex {
-    const byRef = new Map(this.byRef);
-    for (const entry of changed) byRef.set(entry.ref, entry);
-    return new NameIndex(byRef, this.byLast);
+  /** The same names, in the same places, with other expressions behind some of them. */
+  with(entries: readonly DimensionEntry[]): NameIndex {
+    return new NameIndex(entries, this.slots, this.byLast);
+  }
+
+  /** The place of a reference among the ledger's entries. */
+  slotOf(ref: string): number | undefined {
+    return this.slots.get(ref);
   }
 
   byReference(ref: string): DimensionEntry | undefined {
-    return this.byRef.get(ref);
+    const slot = this.slots.get(ref);
+    return slot === undefined ? undefined : this.entries[slot];
   }
 
   private named(last: string): DimensionEntry[] {
-    return (this.byLast.get(last) ?? []).map((ref) => this.byRef.get(ref)!);
+    return (this.byLast.get(last) ?? []).map((slot) => this.entries[slot]!);
   }
 
   /**

@@ -137,11 +137,22 @@ describe('a dial', () => {
 /** Random ledgers: each number may use those before it. */
 const edits = fc.array(
   fc.oneof(
-    fc.record({ kind: fc.constant('set' as const), at: fc.nat(19), use: fc.nat(19), n: fc.integer({ min: -50, max: 50 }) }),
+    fc.record({ kind: fc.constant('set' as const), at: fc.nat(19), use: fc.nat(19), n: fc.integer({ min: -50, max: 50 }), as: fc.nat(5) }),
     fc.record({ kind: fc.constant('rename' as const), at: fc.nat(19), n: fc.integer({ min: 0, max: 99 }) }),
   ),
   { maxLength: 25 },
 ); // prettier-ignore
+
+/** Sums, quotients and products change the unit of what hangs on them, or leave it without a value. */
+const written = ({ use, n, as }: { use: number; n: number; as: number }) =>
+  [
+    `$q${use} + ${n} mm`,
+    `$q${use} / ${n}`,
+    `$q${use} * $q${(use * 7 + 3) % 20}`,
+    `max($q${use}, ${n} mm)`,
+    `${n} deg`,
+    `${n}`,
+  ][as]!;
 
 describe('a ledger brought up to date', () => {
   const start = edited(emptyDesign('Many'), ...Array.from({ length: 20 }, (_, i) => dim(`q${i}`, `${i + 3} mm`)));
@@ -152,8 +163,7 @@ describe('a ledger brought up to date', () => {
         let now = start;
         for (const e of list) {
           const ref = `q${e.at}`;
-          const edit =
-            e.kind === 'rename' ? renameDimension(ref, `n${e.n}_x`) : setDimension(ref, `$q${e.use} + ${e.n} mm`);
+          const edit = e.kind === 'rename' ? renameDimension(ref, `n${e.n}_x`) : setDimension(ref, written(e));
           const outcome = applyEdit(now, edit);
           if (outcome.ok) now = outcome.design;
           const [grown, fresh] = [Ledger.of(now), Ledger.fresh(now)];
@@ -163,7 +173,7 @@ describe('a ledger brought up to date', () => {
           for (const x of fresh.entries) expect(grown.usersOf(x.ref).sort()).toEqual(fresh.usersOf(x.ref).sort());
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 150 },
     );
   });
 

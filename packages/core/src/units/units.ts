@@ -114,6 +114,22 @@ export function formatQuantity(value: number, kind: QuantityKind, units: Display
   return text;
 }
 
+/** Write a product of lengths and angles, in mm and rad, in the design's units: `12 mm²`, `3 mm·deg`. */
+export function formatProduct(value: number, powers: Powers, units: DisplayUnits): string {
+  const kind = kindOfPowers(powers);
+  if (kind) return formatQuantity(value, kind, units);
+  const factor = UNITS[units.length]!.factor ** powers.length * UNITS[units.angle]!.factor ** powers.angle;
+  const written = [
+    ...(powers.length ? [`${units.length}${raised(powers.length)}`] : []),
+    ...(powers.angle ? [`${units.angle}${raised(powers.angle)}`] : []),
+  ];
+  return `${formatQuantity(value / factor, 'number', units)} ${written.join('·')}`;
+}
+
+function raised(n: number): string {
+  return n === 1 ? '' : n === 2 ? '²' : n === 3 ? '³' : `^${n}`;
+}
+
 /** Share of an inch by which a length may miss a fraction and still be one; beyond it the fraction would lie. */
 const FRACTION_NOISE = 1e-9;
 
