@@ -44,7 +44,7 @@ const valueAll = (design: Design) => valuesOf(Ledger.of(design));
 
 const changes: { size: number; ms: number }[] = [];
 for (const size of SIZES) {
-  const runs = { warmUp: 3, runs: size > LARGE ? 10 : 20 };
+  const runs = { warmUp: 10, runs: size > LARGE ? 10 : 40 };
   const start = linked(size);
   await time('dimensions', 'all from nothing', size, () => valuesOf(Ledger.fresh(start)), runs);
   for (const [what, at] of [

@@ -110,9 +110,20 @@ function addMeasured(before: Design, after: Design, entries: readonly DimensionE
 /**
  * The places in `roots` and all that hang on them, each after those it uses
  * unless they go in a circle.
- * @param users for each place, those that use it
+ * @param users for each place, those that use it; not changed afterwards
  */
-export function downstream(roots: Iterable<number>, users: readonly (readonly number[])[]): number[] {
+export function downstream(roots: ReadonlySet<number>, users: readonly (readonly number[])[]): readonly number[] {
+  const known = orders.get(users);
+  if (known && known.roots.size === roots.size && [...roots].every((r) => known.roots.has(r))) return known.order;
+  const order = walk(roots, users);
+  orders.set(users, { roots, order });
+  return order;
+}
+
+/** The order last found: one dial dragged asks for the same again and again. */
+const orders = new WeakMap<object, { readonly roots: ReadonlySet<number>; readonly order: readonly number[] }>();
+
+function walk(roots: Iterable<number>, users: readonly (readonly number[])[]): number[] {
   const seen = new Uint8Array(users.length);
   const order: number[] = [];
   // Walked with lists rather than recursion: chains may be thousands long.

@@ -21,8 +21,8 @@ let latest: Ledger | null = null;
 export class Ledger {
   /** Entries whose computation has begun, each used by the one before it. */
   private readonly pending = new Set<DimensionEntry>();
-  /** Who uses what directly, by place; handed on to the next ledger of the same places. */
-  private users: number[][] | null = null;
+  /** Who uses what directly, by place; shared with the next ledgers of the same places. */
+  private users: (readonly number[])[] | null = null;
 
   private constructor(
     private readonly design: Design,
@@ -76,17 +76,18 @@ export class Ledger {
     return after;
   }
 
-  /** Take over who uses what, brought up to date; the ledger before finds its own again if asked. */
+  /** Take over who uses what, brought up to date; the same list where nothing uses anything else than before. */
   private takeUsers(before: Ledger, stale: ReadonlySet<number>): void {
-    const users = before.usersOfAll();
-    before.users = null;
+    let users = before.usersOfAll();
     for (const slot of stale) {
-      for (const ref of this.found.uses[slot] ?? []) {
-        const used = this.index.slotOf(ref)!;
-        users[used] = users[used]!.filter((user) => user !== slot);
-      }
+      const was = this.found.uses[slot] ?? [];
       this.found.uses[slot] = undefined;
-      for (const ref of this.dependenciesOf(this.entries[slot]!)) users[this.index.slotOf(ref)!]!.push(slot);
+      const is = this.dependenciesOf(this.entries[slot]!);
+      if (was.length === is.length && was.every((ref, i) => ref === is[i])) continue;
+      if (users === before.users) users = [...users];
+      for (const used of was.map((ref) => this.index.slotOf(ref)!))
+        users[used] = users[used]!.filter((user) => user !== slot);
+      for (const used of is.map((ref) => this.index.slotOf(ref)!)) users[used] = [...users[used]!, slot];
     }
     this.users = users;
   }
@@ -103,7 +104,7 @@ export class Ledger {
     });
   }
 
-  private usersOfAll(): number[][] {
+  private usersOfAll(): (readonly number[])[] {
     if (this.users) return this.users;
     const users: number[][] = this.entries.map(() => []);
     for (const [slot, entry] of this.entries.entries())
