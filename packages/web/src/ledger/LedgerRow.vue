@@ -2,7 +2,7 @@
 /** One dimension: name, value, expression; a dial has a slider over its allowed range. */
 import { expressionOf, kindOfPowers, moveDimensions, type DimensionEntry } from '@helb/core';
 import { IconGripVertical, IconRuler2, IconStarFilled } from '@tabler/icons-vue';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -51,7 +51,35 @@ const isNamed = computed(() => !('step' in props.entry.owner));
 const measured = computed(() => measuredWords(design.design!, props.entry));
 const unreadable = computed(() => evaluation.unreadable.get(props.entry.ref));
 
+async function pick(event: MouseEvent): Promise<void> {
+  const box = event.target as HTMLInputElement;
+  emit('pick', event.shiftKey);
+  await nextTick();
+  // The browser ticks the box by itself, also where the row was picked already and stays so.
+  box.checked = props.picked;
+}
+
+function blur(event: FocusEvent): void {
+  const row = event.currentTarget as HTMLElement;
+  if (!row.contains(event.relatedTarget as Node | null) && !row.matches(':hover')) near.value = false;
+}
+
+const dragging = ref(false);
+/** Something dragged would land before this row. */
+const under = ref(false);
+function startDrag(event: DragEvent): void {
+  dragging.value = true;
+  event.dataTransfer?.setData('text/x-dimension', props.entry.ref);
+}
+function dragOver(event: DragEvent): void {
+  under.value = !dragging.value && (event.dataTransfer?.types.includes('text/x-dimension') ?? false);
+}
+function endDrag(): void {
+  dragging.value = false;
+  near.value = false;
+}
 function drop(event: DragEvent): void {
+  under.value = false;
   const dragged = event.dataTransfer?.getData('text/x-dimension');
   if (dragged && dragged !== props.entry.ref) session.notice = design.edit(moveDimensions([dragged], props.entry.ref));
 }
@@ -61,20 +89,22 @@ const near = ref(false);
 function leave(event: PointerEvent): void {
   session.hoveredDimension = null;
   const row = event.currentTarget as HTMLElement;
-  near.value = row.contains(document.activeElement);
+  // The grip stays while it is dragged: taken away, it would end the drag.
+  near.value = dragging.value || row.contains(document.activeElement);
 }
 </script>
 
 <template>
   <div
     class="group relative border-l-2 py-0.5 pr-1 pl-1"
-    :class="
+    :class="[
       lit
         ? 'border-signal bg-signal-soft'
         : tried || session.traced === entry.ref
           ? 'border-signal bg-white'
-          : 'border-transparent hover:bg-tray/40'
-    "
+          : 'border-transparent hover:bg-tray/40',
+      under ? 'shadow-[inset_0_2px_0_var(--color-signal)]' : '',
+    ]"
     :data-ledger="entry.path.join('.')"
     @pointerenter="
       near = true;
@@ -82,7 +112,9 @@ function leave(event: PointerEvent): void {
     "
     @pointerleave="leave"
     @focusin="near = true"
-    @dragover.prevent
+    @focusout="blur"
+    @dragover.prevent="dragOver"
+    @dragleave="under = false"
     @drop.prevent="drop"
   >
     <div class="flex h-6 items-center gap-1">
@@ -92,7 +124,7 @@ function leave(event: PointerEvent): void {
         class="h-3.5 w-3.5 shrink-0 accent-petrol"
         :checked="picked"
         :aria-label="`Pick ${entry.path.join('.')}`"
-        @click.prevent="emit('pick', $event.shiftKey)"
+        @click="pick"
       />
       <span v-else class="w-3.5 shrink-0" />
       <span class="flex min-w-0 flex-1 items-baseline" @mousedown="openField.takePointed($event, entry.ref)">
@@ -122,7 +154,8 @@ function leave(event: PointerEvent): void {
         class="grid h-6 w-3 shrink-0 cursor-grab place-items-center text-quiet"
         draggable="true"
         title="Drag to another place"
-        @dragstart="$event.dataTransfer?.setData('text/x-dimension', entry.ref)"
+        @dragstart="startDrag"
+        @dragend="endDrag"
         ><IconGripVertical :size="12"
       /></span>
       <RowMenu v-if="near" :entry="entry" @details="detailed = true" />
