@@ -181,7 +181,7 @@ const below = computed(() => virtual.value.getTotalSize() - (rows.value.at(-1)?.
       </template>
       <span v-if="progress" role="status" class="flex items-center gap-2 text-quiet">
         {{ progress.doing }}, {{ progress.done }} of {{ progress.total }}
-        <progress class="h-1.5 w-24 accent-petrol" :value="progress.done" :max="progress.total" />
+        <progress class="h-1.5 w-24" :value="progress.done" :max="progress.total" />
         <button class="font-medium text-link underline" @click="work.stop">Stop</button>
       </span>
       <span class="flex-1" />

@@ -152,7 +152,7 @@ defineExpose({ verbs });
           >Computing {{ evaluation.progress.step }} of {{ evaluation.progress.part }},
           {{ evaluation.progress.done + 1 }} of {{ evaluation.progress.total }}</span
         >
-        <progress class="h-1.5 w-32 accent-petrol" :value="evaluation.progress.done" :max="evaluation.progress.total" />
+        <progress class="h-1.5 w-32" :value="evaluation.progress.done" :max="evaluation.progress.total" />
         <button class="font-medium text-link underline" @click="evaluation.stop">Stop</button>
       </p>
     </div>
