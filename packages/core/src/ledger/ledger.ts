@@ -22,7 +22,7 @@ export class Ledger {
   /** Entries whose computation has begun, each used by the one before it. */
   private readonly pending = new Set<DimensionEntry>();
   /** Who uses what directly, by place; shared with the next ledgers of the same places. */
-  private users: (readonly number[])[] | null = null;
+  private users: readonly (readonly number[])[] | null = null;
 
   private constructor(
     private readonly design: Design,
@@ -78,18 +78,19 @@ export class Ledger {
 
   /** Take over who uses what, brought up to date; the same list where nothing uses anything else than before. */
   private takeUsers(before: Ledger, stale: ReadonlySet<number>): void {
-    let users = before.usersOfAll();
+    const known = before.usersOfAll();
+    let users: (readonly number[])[] | null = null;
     for (const slot of stale) {
       const was = this.found.uses[slot] ?? [];
       this.found.uses[slot] = undefined;
       const is = this.dependenciesOf(this.entries[slot]!);
       if (was.length === is.length && was.every((ref, i) => ref === is[i])) continue;
-      if (users === before.users) users = [...users];
+      users ??= [...known];
       for (const used of was.map((ref) => this.index.slotOf(ref)!))
         users[used] = users[used]!.filter((user) => user !== slot);
       for (const used of is.map((ref) => this.index.slotOf(ref)!)) users[used] = [...users[used]!, slot];
     }
-    this.users = users;
+    this.users = users ?? known;
   }
 
   /** @param before what it uses, when it was last computed */
@@ -104,7 +105,8 @@ export class Ledger {
     });
   }
 
-  private usersOfAll(): (readonly number[])[] {
+  /** For each entry, by its place, the places of those that use it directly; the same list as long as no link changes. */
+  usersOfAll(): readonly (readonly number[])[] {
     if (this.users) return this.users;
     const users: number[][] = this.entries.map(() => []);
     for (const [slot, entry] of this.entries.entries())

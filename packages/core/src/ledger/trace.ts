@@ -53,15 +53,15 @@ function linksFrom(ref: string, next: (ref: string) => Iterable<string>): TraceL
   return [...links.values()];
 }
 
-const counted = new WeakMap<Ledger, ReadonlyMap<string, number>>();
+/** By the list of links: numbers may change without them. */
+const counted = new WeakMap<object, ReadonlyMap<string, number>>();
 
 /** How many other numbers hang on each, directly or through others. */
 export function influences(ledger: Ledger): ReadonlyMap<string, number> {
-  const known = counted.get(ledger);
+  const users = ledger.usersOfAll();
+  const known = counted.get(users);
   if (known) return known;
   const { entries } = ledger;
-  const place = new Map(entries.map((e, i) => [e.ref, i]));
-  const users = entries.map((e) => ledger.usersOf(e.ref).map((ref) => place.get(ref)!));
   const words = (entries.length + 31) >>> 5;
   /** A row of bits per number, one for each that hangs on it. */
   const below = new Uint32Array(entries.length * words);
@@ -76,7 +76,7 @@ export function influences(ledger: Ledger): ReadonlyMap<string, number> {
     for (let w = 0; w < words; w++) if (below[row + w] !== 0) count += bitsIn(below[row + w]!);
     counts.set(entries[i]!.ref, count);
   }
-  counted.set(ledger, counts);
+  counted.set(users, counts);
   return counts;
 }
 
