@@ -3,7 +3,7 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { findEdge } from '../part/edge-names.ts';
 import type { Body } from '../part/body.ts';
-import type { PartEvaluator, PartOutcome } from '../part/evaluate.ts';
+import type { EvaluationHooks, PartEvaluator, PartOutcome } from '../part/evaluate.ts';
 import { findFace } from '../part/face-names.ts';
 import type { SolidKernel, SolidPiece, Vec3 } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
@@ -141,12 +141,17 @@ export function readingsOf(design: Design, outcome: PartOutcome, kernel: SolidKe
 const MOST_ROUNDS = 20;
 
 /** The design with all readings true to its parts: for programs without a page, where nothing follows up. */
-export async function withReadings(design: Design, evaluator: PartEvaluator, kernel: SolidKernel): Promise<Design> {
+export async function withReadings(
+  design: Design,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  hooks: EvaluationHooks = {},
+): Promise<Design> {
   let now = design;
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const stale = new Map<string, string>();
     for (const part of measuredParts(now)) {
-      const outcome = await evaluator.evaluate(now, Ledger.of(now), part);
+      const outcome = await evaluator.evaluate(now, Ledger.of(now), part, hooks);
       for (const [ref, reading] of readingsOf(now, outcome, kernel).stale) stale.set(ref, reading);
     }
     if (stale.size === 0) return now;

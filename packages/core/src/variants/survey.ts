@@ -2,7 +2,7 @@
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { withReadings } from '../measures/read.ts';
-import type { PartEvaluator } from '../part/evaluate.ts';
+import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
 import { asVariant } from './apply.ts';
@@ -16,20 +16,21 @@ export interface VariantSurvey {
   readonly mass: number | null;
 }
 
-/** Evaluates every part of a variant. What fails is told, and stops nothing. */
+/** Evaluates every part of a variant. What fails is told, and stops nothing but what `hooks` throws. */
 export async function surveyVariant(
   design: Design,
   variant: string,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
+  hooks: EvaluationHooks = {},
 ): Promise<VariantSurvey> {
   const outcome = asVariant(design, variant);
   if ('message' in outcome) return { variant, refusal: outcome.message, failures: [], mass: null };
-  const own = await withReadings(outcome.design, evaluator, kernel);
+  const own = await withReadings(outcome.design, evaluator, kernel, hooks);
   const failures: VariantSurvey['failures'][number][] = [];
   let mass: number | null = null;
   for (const part of own.partOrder) {
-    const { steps, bodies } = await evaluator.evaluate(own, Ledger.of(own), part);
+    const { steps, bodies } = await evaluator.evaluate(own, Ledger.of(own), part, hooks);
     for (const { id, status, message } of steps)
       if (status === 'failed') failures.push({ part, step: id, message: message ?? 'It fails.' });
     const { material } = own.parts[part]!;

@@ -74,6 +74,7 @@ export const useDesign = defineStore('design', () => {
       else pending.push(change);
     }
     replay();
+    saveState.value = pending.length > 0 ? 'saving' : 'saved';
     void flush();
   }
 
@@ -160,10 +161,11 @@ export const useDesign = defineStore('design', () => {
         const change = pending[0]!;
         const answer = await server.append(designId, revision.value, change);
         if (id.value !== designId) return;
-        await outbox.remove(designId, change.id);
         pending.shift();
         retry = 0;
         settle(change, answer);
+        // Last, as another design may be opened meanwhile; one left behind is known by its id.
+        await outbox.remove(designId, change.id);
       }
       if (id.value === designId) saveState.value = 'saved';
     } catch (error) {

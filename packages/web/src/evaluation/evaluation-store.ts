@@ -1,5 +1,5 @@
 /** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
-import type { BorrowSource, Design, FlatPiece, PartView } from '@helb/core';
+import type { Design, PartView } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
@@ -127,6 +127,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     }
   }
 
+  /** The kernel is at work and not stuck, be it for the picture or for what the picture waits for. */
   function sign(): void {
     lastSign = performance.now();
   }
@@ -146,20 +147,6 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   /** Work beside the picture: the kernel lends itself between two evaluations. */
   const kernel = (): Comlink.Remote<EvaluationWorker> => start();
-
-  async function exportFile(design: Design, format: 'step' | 'stl', partIds: readonly string[]): Promise<Uint8Array> {
-    return start().exportDesign(design, format, partIds);
-  }
-
-  /** What a sketch would borrow from the part, flat on its plane; a sentence when that cannot be had. */
-  async function borrow(
-    design: Design,
-    part: string,
-    step: string,
-    source: BorrowSource,
-  ): Promise<FlatPiece[] | string> {
-    return start().borrow(design, part, step, source);
-  }
 
   /** A picture from before, until the kernel has made its own. */
   function showEarlier(view: PartView): void {
@@ -185,8 +172,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     onReadings,
     request,
     stop,
-    exportFile,
-    borrow,
+    sign,
     showEarlier,
     clear,
   };

@@ -11,7 +11,9 @@ import {
   readyVariant,
   surveyVariant,
   type BorrowSource,
+  Superseded,
   type Design,
+  type EvaluationHooks,
   type FlatPiece,
   type Measure,
   type MovedFace,
@@ -28,6 +30,8 @@ interface Tools {
 }
 
 export interface SurveyListener {
+  /** A step begins: the kernel is alive. */
+  step(): void;
   one(survey: VariantSurvey): void | Promise<void>;
 }
 
@@ -121,14 +125,25 @@ export function kernelWork(
   async function survey(design: Design, variants: readonly string[], listener: SurveyListener): Promise<boolean> {
     const own = ++surveys;
     const { kernel, evaluator } = await ready;
-    for (const variant of variants) {
-      const found = await exclusive(() => surveyVariant(design, variant, evaluator, kernel));
-      await breathe();
-      if (own !== surveys) return false;
-      // Waited for: the page hears of the last one before it hears of the end.
-      await listener.one(found);
+    const hooks: EvaluationHooks = {
+      progress: () => listener.step(),
+      async breathe() {
+        await breathe();
+        if (own !== surveys) throw new Superseded();
+      },
+    };
+    try {
+      for (const variant of variants) {
+        const found = await exclusive(() => surveyVariant(design, variant, evaluator, kernel, hooks));
+        await hooks.breathe!();
+        // Waited for: the page hears of the last one before it hears of the end.
+        await listener.one(found);
+      }
+      return true;
+    } catch (error) {
+      if (error instanceof Superseded) return false;
+      throw error;
     }
-    return true;
   }
 
   return {

@@ -1,10 +1,9 @@
 /** Dimensions that the project's designs share: kept by the project, followed by the open design. */
 import {
-  applyEdit,
+  editShared,
   EditRefused,
   followProject,
   giveToProject,
-  ledgerDesign,
   NOTHING_SHARED,
   withShared,
   type Edit,
@@ -49,11 +48,9 @@ export const useProjectDimensions = defineStore('project-dimensions', () => {
   /** Change them as one would change a design's own. Returns why it could not be, or null. */
   async function change(edit: Edit): Promise<string | null> {
     if (now.value?.project !== design.project?.id) await load();
-    const shared = now.value?.shared ?? NOTHING_SHARED;
-    const outcome = applyEdit(ledgerDesign('Project', shared), edit);
-    if (!outcome.ok) return outcome.message;
-    const { dimensions, dimensionOrder } = outcome.design;
-    const refusal = await put({ dimensions, dimensionOrder });
+    const edited = editShared(now.value?.shared ?? NOTHING_SHARED, edit);
+    if ('message' in edited) return edited.message;
+    const refusal = await put(edited.shared);
     return refusal ?? design.follow(followProject(now.value!.shared));
   }
 

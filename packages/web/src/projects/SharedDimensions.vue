@@ -2,8 +2,8 @@
 /** Numbers that all designs of the project may use; a change here reaches each when it is next open. */
 import {
   addDimension,
-  applyEdit,
   deleteDimension,
+  editShared,
   Ledger,
   ledgerDesign,
   newId,
@@ -45,14 +45,13 @@ onMounted(load);
 
 async function change(edit: Edit): Promise<boolean> {
   trouble.value = null;
-  const outcome = applyEdit(ledgerDesign('Project', now.value.shared), edit);
-  if (!outcome.ok) {
-    trouble.value = outcome.message;
+  const edited = editShared(now.value.shared, edit);
+  if ('message' in edited) {
+    trouble.value = edited.message;
     return false;
   }
-  const { dimensions, dimensionOrder } = outcome.design;
   try {
-    now.value = await server.shareDimensions(props.project, now.value.revision, { dimensions, dimensionOrder });
+    now.value = await server.shareDimensions(props.project, now.value.revision, edited.shared);
     return true;
   } catch (error) {
     await load();

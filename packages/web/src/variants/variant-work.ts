@@ -1,5 +1,6 @@
 /** Computing and exporting the design's variants, with progress and a stop. */
 import type { SolidFormat, VariantSurvey } from '@helb/core';
+import { until } from '@vueuse/core';
 import * as Comlink from 'comlink';
 import { zip } from 'fflate';
 import { computed, shallowRef } from 'vue';
@@ -25,19 +26,26 @@ export function useVariantWork() {
   });
 
   async function computeAll(): Promise<void> {
-    const of = design.kept;
-    const ids = of?.variants?.order ?? [];
-    if (!of || ids.length === 0) return;
+    const total = design.kept?.variants?.order.length ?? 0;
+    if (total === 0) return;
     let done = 0;
-    progress.value = { doing: 'Computing variants', done, total: ids.length };
+    const tell = () => (progress.value = { doing: 'Computing variants', done, total });
+    stopped = false;
+    tell();
     try {
+      // What the model measures may still follow the last edit, and that would be another design.
+      await until(() => evaluation.busy).toBe(false);
+      const of = design.kept;
+      if (stopped || !of) return;
       await evaluation.kernel().survey(
         of,
-        ids,
+        of.variants?.order ?? [],
         Comlink.proxy({
+          step: evaluation.sign,
           one(survey: VariantSurvey) {
             surveys.value = new Map(surveys.value).set(survey.variant, { of, survey });
-            progress.value = { doing: 'Computing variants', done: ++done, total: ids.length };
+            done++;
+            tell();
           },
         }),
       );

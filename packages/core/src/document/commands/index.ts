@@ -18,7 +18,7 @@ export {
   type Described,
 } from './ledger.ts';
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
-export { faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
+export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
 export { editSketch } from './sketch.ts';
 export {
   addStep,

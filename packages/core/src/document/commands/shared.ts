@@ -1,6 +1,6 @@
 /** Edits that keep a design and its project's shared dimensions in step. */
 import { Ledger } from '../../ledger/ledger.ts';
-import { EditRefused, type Edit } from '../change.ts';
+import { applyEdit, EditRefused, type Edit } from '../change.ts';
 import { emptyDesign, type Design } from '../schema.ts';
 import { NOTHING_SHARED, type Shared } from '../shared.ts';
 import { nameFault } from './dimensions.ts';
@@ -10,6 +10,14 @@ import { resolveSketches } from './sketch.ts';
 /** The project's dimensions as a design of nothing else, so that they are edited and read like any. */
 export function ledgerDesign(project: string, shared: Shared): Design {
   return { ...emptyDesign(project), ...shared };
+}
+
+/** The project’s dimensions after an edit as one would make to a design’s own; or why it is refused, as a sentence. */
+export function editShared(shared: Shared, edit: Edit): { readonly shared: Shared } | { readonly message: string } {
+  const outcome = applyEdit(ledgerDesign('Project', shared), edit);
+  if (!outcome.ok) return { message: outcome.message };
+  const { dimensions, dimensionOrder } = outcome.design;
+  return { shared: { dimensions, dimensionOrder } };
 }
 
 /** Why these cannot be a project's dimensions, as a sentence; null when they can. */

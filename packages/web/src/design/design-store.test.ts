@@ -1,0 +1,238 @@
+import 'fake-indexeddb/auto';
+import {
+  addDimension,
+  applyEdit,
+  deleteDimension,
+  emptyDesign,
+  renameDesign,
+  setDimension,
+  type Edit,
+} from '@helb/core';
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { createPinia, setActivePinia } from 'pinia';
+import { useDesign } from './design-store.ts';
+import { outbox } from './outbox.ts';
+import { StandInServer } from './stand-in-server.ts';
+
+let server: StandInServer;
+
+const number = (id: string, value: string) => addDimension(id, { name: `${id}_name`, value });
+
+/** A change as another page would send it. */
+function fromElsewhere(edit: Edit, kind: 'edit' | 'follow' = 'edit'): void {
+  const outcome = applyEdit(server.document, edit);
+  if (!outcome.ok) throw new Error(outcome.message);
+  server.make({
+    id: `other-${server.revision}`,
+    kind,
+    command: edit.command,
+    label: edit.label,
+    patches: outcome.patches as never,
+  });
+}
+
+/** The page opened anew: nothing is left but what server and browser keep. */
+async function opened() {
+  setActivePinia(createPinia());
+  const design = useDesign();
+  await design.open('one');
+  return design;
+}
+
+/** Wait until it is so; fails after two seconds. */
+async function until(is: () => boolean): Promise<void> {
+  for (let i = 0; i < 400; i++) {
+    if (is()) return;
+    await new Promise((done) => setTimeout(done, 5));
+  }
+  throw new Error('it did not come to be so');
+}
+
+beforeEach(async () => {
+  for (const change of await outbox.of('one')) await outbox.remove('one', change.id);
+  server = new StandInServer(emptyDesign('Test'));
+  globalThis.fetch = server.fetch as never;
+});
+
+// A page left open would go on asking for its server.
+afterEach(() => useDesign().close());
+
+describe('an edit', () => {
+  test('is shown at once and saved soon, one after another in order', async () => {
+    const design = await opened();
+    expect(design.edit(number('a', '10 mm'))).toBeNull();
+    expect(design.edit(setDimension('a', '12'))).toBeNull();
+    expect(design.ledger!.number('a')).toBe(12);
+    expect(design.saveState).toBe('saving');
+    await until(() => design.saveState === 'saved');
+    expect(server.log.map((c) => c.command)).toEqual(['add-dimension', 'set-dimensions'].map(() => expect.any(String)));
+    expect(server.document).toEqual(design.kept);
+    expect(design.revision).toBe(2);
+    expect(await outbox.of('one')).toEqual([]);
+  });
+
+  test('that is refused changes nothing and says why', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    expect(design.edit(setDimension('a', '10 +'))).toMatch(/\S/);
+    expect(design.edit(number('a', '5 mm'))).toMatch(/\S/);
+    expect(design.undoCount).toBe(1);
+  });
+
+  test('that changes nothing is none', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    expect(design.edit(setDimension('a', '10 mm'))).toBeNull();
+    expect(design.undoCount).toBe(1);
+  });
+});
+
+describe('while the server is away', () => {
+  test('edits are kept in the browser and sent when it is back', async () => {
+    const design = await opened();
+    server.away = true;
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'offline');
+    design.edit(setDimension('a', '11'));
+    server.away = false;
+    await until(() => design.saveState === 'saved');
+    expect(server.document).toEqual(design.kept);
+  });
+
+  test('a closed page loses nothing: the next visit sends it', async () => {
+    const design = await opened();
+    server.away = true;
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'offline');
+    expect(await outbox.of('one')).toHaveLength(1);
+    design.close();
+    server.away = false;
+    const again = await opened();
+    expect(again.ledger!.number('a')).toBe(10);
+    await until(() => again.saveState === 'saved' && server.log.length === 1);
+    expect(await outbox.of('one')).toEqual([]);
+  });
+
+  test('what arrived although its answer was lost is not made twice', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'saved');
+    await outbox.add('one', server.log[0]!);
+    const again = await opened();
+    await until(() => again.saveState === 'saved');
+    expect(again.kept!.dimensionOrder).toEqual(['a']);
+    expect(server.log).toHaveLength(1);
+    await until(() => again.undoCount === 1);
+  });
+});
+
+describe('with others at work', () => {
+  test('their edits go under one’s own, and undo goes back in the order all were made', async () => {
+    const design = await opened();
+    fromElsewhere(number('theirs', '3 mm'));
+    design.edit(renameDesign('Mine'));
+    await until(() => design.saveState === 'saved');
+    expect(design.kept).toEqual(server.document);
+    expect(design.ledger!.number('theirs')).toBe(3);
+    expect(design.undoLabel).toBe(server.log[1]!.label);
+    expect(await design.undo()).toBeNull();
+    expect(design.kept!.name).toBe('Test');
+    expect(design.ledger!.number('theirs')).toBe(3);
+    expect(await design.undo()).toBeNull();
+    expect(design.kept!.dimensionOrder).toEqual([]);
+  });
+
+  test('a change the server will not have goes, with all the rest as the server has it', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'saved');
+    server.refusesNext = 'Meanwhile someone else changed this.';
+    design.edit(setDimension('a', '20'));
+    await until(() => design.ledger!.number('a') === 10);
+    expect(design.kept).toEqual(server.document);
+    expect(await outbox.of('one')).toEqual([]);
+    design.edit(setDimension('a', '30'));
+    await until(() => design.saveState === 'saved' && server.log.length === 2);
+    expect(design.ledger!.number('a')).toBe(30);
+  });
+});
+
+describe('undo and redo', () => {
+  test('are exact, and go back beyond what this page has seen', async () => {
+    const design = await opened();
+    const states = [design.kept!];
+    for (const edit of [number('a', '10 mm'), setDimension('a', '20'), renameDesign('Other')]) {
+      design.edit(edit);
+      states.push(design.kept!);
+    }
+    await until(() => design.saveState === 'saved');
+    const again = await opened();
+    for (let i = 2; i >= 0; i--) {
+      expect(await again.undo()).toBeNull();
+      expect(again.kept).toEqual(states[i]);
+    }
+    expect(again.canUndo).toBe(false);
+    expect(await again.undo()).toBeNull();
+    for (let i = 1; i <= 3; i++) {
+      expect(await again.redo()).toBeNull();
+      expect(again.kept).toEqual(states[i]);
+    }
+    expect(again.canRedo).toBe(false);
+    await until(() => again.saveState === 'saved');
+    expect(server.document).toEqual(again.kept);
+  });
+
+  test('an edit after an undo leaves nothing to redo', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await design.undo();
+    expect(design.redoLabel).not.toBe('');
+    design.edit(number('b', '5 mm'));
+    expect(design.canRedo).toBe(false);
+  });
+
+  test('pass by what only follows', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    design.edit(number('b', '5 mm'));
+    expect(design.follow(setDimension('a', '11'))).toBeNull();
+    expect(design.undoCount).toBe(2);
+    await design.undo();
+    expect(design.kept!.dimensionOrder).toEqual(['a']);
+    expect(design.ledger!.number('a')).toBe(11);
+  });
+
+  test('say so when what they would take back is gone', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    design.edit(setDimension('a', '12'));
+    await until(() => design.saveState === 'saved');
+    fromElsewhere(deleteDimension('a'), 'follow');
+    design.edit(renameDesign('Next'));
+    await until(() => design.saveState === 'saved');
+    await design.undo();
+    expect(await design.undo()).toMatch(/cannot be taken back any more/);
+  });
+});
+
+describe('in place of the design', () => {
+  test('another is shown, and edits wait until it is put away', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    design.instead = {
+      design: { ...design.kept!, name: 'Shown' },
+      allows: ({ command }) => command === 'rename-design',
+      refusal: 'Later.',
+    };
+    expect(design.design!.name).toBe('Shown');
+    expect(design.kept!.name).toBe('Test');
+    expect(design.edit(setDimension('a', '3'))).toBe('Later.');
+    design.instead = null;
+    expect(design.edit(setDimension('a', '3'))).toBeNull();
+  });
+
+  test('nothing is edited where no design is open', () => {
+    setActivePinia(createPinia());
+    expect(useDesign().edit(renameDesign('x'))).toBe('No design is open.');
+  });
+});
