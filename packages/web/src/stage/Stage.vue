@@ -255,11 +255,7 @@ defineExpose({ fit });
     <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
-    <PartCaption
-      class="absolute bottom-4 left-4"
-      :view="view"
-      :position="session.inSketch ? readablePosition : null"
-    />
+    <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
       <UnfoldedBox :direction="direction" @look="lookFrom" />
     </div>
