@@ -1,6 +1,6 @@
 import {
   addDimension, addMeasured, addPart, addStep, addVariant, addVariantColumn, applyEdit, deletePart, deleteStep, emptyDesign, Ledger, movedFaces,
-  nudged, PartEvaluator, readMeasure, readingsOf, setDimension, setMaterial, setVariantCell, surveyVariant, withReadings,
+  nudged, PartEvaluator, readMeasure, readingsOf, setDimension, setMaterial, setVariantCell, Superseded, surveyVariant, withReadings,
   type Design, type Edit, type Measure, type PartOutcome,
 } from '@helb/core'; // prettier-ignore
 import { beforeAll, describe, expect, test } from '@jest/globals';
@@ -183,5 +183,16 @@ describe('a survey of variants', () => {
     expect(thick!.mass).toBeCloseTo((24000 * 7850) / 1e9, 9);
     expect(flat!.failures).toMatchObject([{ part: 'p', step: 'e' }]);
     expect(bare!.failures).toMatchObject([{ part: 'p', step: 'e' }]);
+  });
+
+  test('tells of each step, and ends where it is told to', async () => {
+    const design = after(block, addVariant('a', 'As it is'));
+    const names: string[] = [];
+    const progress = (_done: number, _total: number, name: string) => void names.push(name);
+    await surveyVariant(design, 'a', new PartEvaluator(kernel), kernel, { progress });
+    expect(names).toEqual(design.parts.p!.stepOrder.map((id) => design.parts.p!.steps[id]!.name));
+    const breathe = () => Promise.reject(new Superseded());
+    const ended = surveyVariant(design, 'a', new PartEvaluator(kernel), kernel, { breathe });
+    await expect(ended).rejects.toBeInstanceOf(Superseded);
   });
 });

@@ -14,7 +14,7 @@ export interface DrawnDimension {
   readonly drawing: DimensionDrawing;
 }
 
-/** All dimensions of a sketch, or those of `ids`, as they stand on the stage. */
+/** All dimensions of a sketch, or `only` these, as they stand on the stage. */
 export function drawnDimensions(sketch: SketchGeometry, map: PlaneMap, only?: ReadonlySet<string>): DrawnDimension[] {
   return Object.entries(sketch.constraints).flatMap(([id, c]) => {
     if (!isDimension(c) || (only && !only.has(id))) return [];
@@ -88,8 +88,8 @@ export function useSketchPicture(
   }
 
   function paintWhole(ctx: Ctx, sketch: SketchGeometry, map: PlaneMap, width: number, height: number): void {
-    const { regions, ...found } = timedRegions(sketch);
-    paintGround(ctx, map, width, height, { regions, rings: session.tool ? [] : ringsOf({ regions, ...found }) });
+    const found = timedRegions(sketch);
+    paintGround(ctx, map, width, height, { regions: found.regions, rings: session.tool ? [] : ringsOf(found) });
     paintSketch(ctx, sketch, map, state());
     const moves = editing.preview.value !== null;
     paintAll(ctx, moves ? drawnDimensions(sketch, map) : dimensions(), moves);

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import {
   addDimension,
   applyEdit,
+  editShared,
   emptyDesign,
   faultOfShared,
   followProject,
@@ -72,5 +73,17 @@ describe('a dimension shared by a project', () => {
       /b cannot be shared as it is/,
     );
     expect(faultOfShared(shared('6 mm', 'ft'))).toMatch(/is a unit/);
+  });
+
+  test('are edited as a design’s own are, and refused with the same words', () => {
+    const made = editShared(shared('6 mm'), addDimension('gap', { name: 'gap', value: '$x1 / 2' }));
+    expect(made).toEqual({
+      shared: {
+        dimensions: { x1: { name: 'stock', value: '6 mm' }, gap: { name: 'gap', value: '$x1 / 2' } },
+        dimensionOrder: ['x1', 'gap'],
+      },
+    });
+    expect(editShared(shared('6 mm'), setDimension('x1', '6 +'))).toEqual({ message: expect.stringMatching(/\S/) });
+    expect(editShared(shared('6 mm'), setDimension('x1', '$x1'))).toEqual({ message: expect.stringMatching(/circle/) });
   });
 });
