@@ -5,8 +5,9 @@ const report = process.env.HELB_E2E_REPORT;
 export default defineConfig({
   testDir: 'tests',
   outputDir: '../test-results',
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  // Generous: software rendering and the kernel's first start share two cores.
+  timeout: 180_000,
+  expect: { timeout: 30_000 },
   // One server, one database, software rendering on two cores: one at a time.
   workers: 1,
   reporter: report ? [['list'], ['json', { outputFile: `../${report}` }]] : [['list']],

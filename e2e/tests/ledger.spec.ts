@@ -11,10 +11,7 @@ test('numbers are put in order, changed several at once, and shared with the pro
       .locator('[data-ledger]')
       .evaluateAll((rows) => rows.map((r) => r.dataset.ledger!));
   for (const name of ['first', 'second', 'third']) {
-    await w.ledger().getByRole('button', { name: 'New', exact: true }).click();
-    await page.getByRole('menuitem', { name: 'Number of the design' }).click();
-    await page.getByLabel('Name of the dimension').fill(name);
-    await page.keyboard.press('Enter');
+    await w.make('Number of the design', name);
     await expect(w.row(name)).toBeVisible();
   }
 
@@ -139,10 +136,7 @@ test('what lies between two picked faces is named and used', async ({ page, work
     await page.getByLabel('Name of the dimension').fill('gap');
     await page.keyboard.press('Enter');
     await expect(w.row('gap')).toContainText('10 mm');
-    await w.ledger().getByRole('button', { name: 'New', exact: true }).click();
-    await page.getByRole('menuitem', { name: 'Number of the design' }).click();
-    await page.getByLabel('Name of the dimension').fill('middle');
-    await page.keyboard.press('Enter');
+    await w.make('Number of the design', 'middle');
     await w.setInLedger('middle', 'gap / 2');
     await w.setInLedger('part_1.extrude_1.distance', '14');
     await expect(w.row('gap')).toContainText('14 mm');

@@ -121,10 +121,7 @@ test('a part with five dials: traced, tried, kept, measured', async ({ page, wor
   });
 
   await test.step('what the part measures is named and used, and cannot drive itself', async () => {
-    await w.ledger().getByRole('button', { name: 'New', exact: true }).click();
-    await page.getByRole('menuitem', { name: 'Volume of Part 1' }).click();
-    await page.getByLabel('Name of the dimension').fill('bulk');
-    await page.keyboard.press('Enter');
+    await w.make('Volume of Part 1', 'bulk');
     await expect(w.row('bulk')).toContainText('27090 mm³');
     await w.setInLedger('wide', '60');
     await expect(w.row('bulk')).toContainText('20520 mm³');
@@ -256,10 +253,7 @@ test('numbers typed twice become one; a number shared by the project reaches its
   await w.setInLedger('part_1.sketch_1.height', '45');
   await expect(w.caption()).toContainText('60 × 45 × 45 mm');
 
-  await w.ledger().getByRole('button', { name: 'New', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'Shared by the project' }).click();
-  await page.getByLabel('Name of the dimension').fill('sheet');
-  await page.keyboard.press('Enter');
+  await w.make('Shared by the project', 'sheet');
   await expect(w.row('project.sheet')).toBeVisible();
   await w.setInLedger('part_1.sketch_1.height', 'sheet * 3');
   await expect(w.caption()).toContainText('60 × 30 × 30 mm');

@@ -138,6 +138,14 @@ export class Workplace {
     await field.press('Enter');
   }
 
+  /** A new dimension by the ledger's menu, such as “Number of the design”, under this name. */
+  async make(what: string, name: string): Promise<void> {
+    await this.ledger().getByRole('button', { name: 'New', exact: true }).click();
+    await this.page.getByRole('menuitem', { name: what }).click();
+    await this.page.getByLabel('Name of the dimension').fill(name);
+    await this.page.keyboard.press('Enter');
+  }
+
   /** A new design with an empty sketch open on the floor plane. */
   async newSketch(name: string): Promise<void> {
     await this.newDesign(name);

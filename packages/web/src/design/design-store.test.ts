@@ -12,7 +12,7 @@ import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { createPinia, setActivePinia } from 'pinia';
 import { useDesign } from './design-store.ts';
 import { outbox } from './outbox.ts';
-import { StandInServer } from './stand-in-server.ts';
+import { StandInServer, until } from './stand-in-server.ts';
 
 let server: StandInServer;
 
@@ -37,15 +37,6 @@ async function opened() {
   const design = useDesign();
   await design.open('one');
   return design;
-}
-
-/** Wait until it is so; fails after two seconds. */
-async function until(is: () => boolean): Promise<void> {
-  for (let i = 0; i < 400; i++) {
-    if (is()) return;
-    await new Promise((done) => setTimeout(done, 5));
-  }
-  throw new Error('it did not come to be so');
 }
 
 beforeEach(async () => {

@@ -73,3 +73,12 @@ export class StandInServer {
     this.revision++;
   }
 }
+
+/** Wait until it is so. @throws after two seconds */
+export async function until(is: () => boolean): Promise<void> {
+  for (let i = 0; i < 400; i++) {
+    if (is()) return;
+    await new Promise((done) => setTimeout(done, 5));
+  }
+  throw new Error('it did not come to be so');
+}

@@ -2,6 +2,7 @@
 import {
   pointAt, spansOf, type Curve, type Loop, type LoopPiece, type Primitive, type SketchGeometry, type Vec2,
 } from '@helb/core'; // prettier-ignore
+import type { DimensionDrawing } from './dimension-layout.ts';
 import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
@@ -245,4 +246,55 @@ export function paintGrid(ctx: Ctx, map: PlaneMap, width: number, height: number
     ctx.lineTo(...map.toPixel([u1 * step, i * step]));
   }
   ctx.stroke();
+}
+
+const ARROW_LENGTH = 9;
+const ARROW_WIDTH = 2.6;
+
+/** Lines, arcs and arrows of dimensions of one colour. Strokes are quicker together, small fills one by one. */
+export function paintDimensions(ctx: Ctx, drawings: readonly DimensionDrawing[], color: string): void {
+  ctx.setLineDash([]);
+  ctx.lineWidth = 1;
+  ctx.strokeStyle = color;
+  ctx.fillStyle = color;
+  ctx.beginPath();
+  for (const { lines, arcs } of drawings) {
+    for (const [a, b] of lines) {
+      ctx.moveTo(a[0], a[1]);
+      ctx.lineTo(b[0], b[1]);
+    }
+    for (const { center, radius, from, to } of arcs) {
+      ctx.moveTo(center[0] + radius * Math.cos(from), center[1] + radius * Math.sin(from));
+      ctx.arc(center[0], center[1], radius, from, to);
+    }
+  }
+  ctx.stroke();
+  for (const { tip, angle } of drawings.flatMap((d) => d.arrows)) {
+    const back: Vec2 = [tip[0] - ARROW_LENGTH * Math.cos(angle), tip[1] - ARROW_LENGTH * Math.sin(angle)];
+    const side: Vec2 = [-Math.sin(angle) * ARROW_WIDTH, Math.cos(angle) * ARROW_WIDTH];
+    ctx.beginPath();
+    ctx.moveTo(tip[0], tip[1]);
+    ctx.lineTo(back[0] + side[0], back[1] + side[1]);
+    ctx.lineTo(back[0] - side[0], back[1] - side[1]);
+    ctx.fill();
+  }
+}
+
+/** The numbers themselves, where no elements stand for them. */
+export function paintNumbers(
+  ctx: Ctx,
+  numbers: readonly { readonly text: DimensionDrawing['text']; readonly number: string }[],
+  color: string,
+): void {
+  ctx.font = '13px "Spline Sans Mono", monospace';
+  ctx.textAlign = 'center';
+  ctx.textBaseline = 'middle';
+  ctx.fillStyle = color;
+  for (const { text, number } of numbers) {
+    ctx.translate(text.at[0], text.at[1]);
+    ctx.rotate(text.angle);
+    ctx.fillText(number, 0, 0);
+    ctx.rotate(-text.angle);
+    ctx.translate(-text.at[0], -text.at[1]);
+  }
 }

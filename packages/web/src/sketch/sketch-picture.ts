@@ -3,9 +3,11 @@ import { isDimension, type RegionMap, type SketchGeometry } from '@helb/core';
 import { useSession } from '../design/session.ts';
 import type { Sheet, SheetBox } from '../stage/sheet.ts';
 import { regionsFor } from '../stage/visible-sketches.ts';
-import { layoutDimension, paintDimensions, paintNumbers, type DimensionDrawing } from './dimension-layout.ts';
+import { layoutDimension, type DimensionDrawing } from './dimension-layout.ts';
 import { Extent, keyOf, movedBetween, ringsOf, splitFillings, type Fillings } from './moving-picture.ts';
-import { fillLoops, INKS, paintAxes, paintGrid, paintSketch, traceCurve, type SketchState } from './painter.ts';
+import {
+  fillLoops, INKS, paintAxes, paintDimensions, paintGrid, paintNumbers, paintSketch, traceCurve, type SketchState,
+} from './painter.ts'; // prettier-ignore
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
 

@@ -15,7 +15,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { outbox } from '../design/outbox.ts';
-import { StandInServer } from '../design/stand-in-server.ts';
+import { StandInServer, until } from '../design/stand-in-server.ts';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import { useTrial } from './trial-store.ts';
 
@@ -42,14 +42,6 @@ async function opened() {
   const design = useDesign();
   await design.open('one');
   return { design, trial: useTrial(), session: useSession() };
-}
-
-async function until(is: () => boolean): Promise<void> {
-  for (let i = 0; i < 400; i++) {
-    if (is()) return;
-    await new Promise((done) => setTimeout(done, 5));
-  }
-  throw new Error('it did not come to be so');
 }
 
 beforeEach(async () => {
