@@ -8,7 +8,7 @@ const ROOT = resolve(import.meta.dirname, '..');
 const START_LIMIT_MS = 60_000;
 
 export class HelbServer {
-  private readonly data = mkdtempSync(join(tmpdir(), 'helb-e2e-'));
+  readonly data = mkdtempSync(join(tmpdir(), 'helb-e2e-'));
   private process: ChildProcess | null = null;
   private port = 0;
 

@@ -55,7 +55,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^packages/core/src/(units|dimensions|sketch|solid)/' },
       to: {
-        path: '^packages/core/src/(ledger|steps|part|inspect|document/(?!ids))',
+        path: '^packages/core/src/(ledger|steps|part|inspect|document/(?!ids|limits))',
         dependencyTypesNot: ['type-only'],
       },
     },

@@ -12,5 +12,5 @@ await orExplain(async () => {
 const server = spawn(process.execPath, ['packages/server/dist/main.mjs'], { stdio: 'inherit' });
 // Ctrl-C reaches the server too; it ends the database, and then this ends.
 process.on('SIGINT', () => {});
-process.on('SIGTERM', () => server.kill('SIGTERM'));
+for (const signal of ['SIGTERM', 'SIGHUP']) process.on(signal, () => server.kill(signal));
 server.on('exit', (code) => process.exit(code ?? 1));

@@ -23,6 +23,7 @@ export { columnOf, type Column, type ColumnKey, type Variant, type Variants } fr
 export * from './document/ids.ts';
 export * from './document/schema.ts';
 export * from './document/shared.ts';
+export { MAX_FILE_BYTES } from './document/limits.ts';
 export * from './document/change.ts';
 export * from './document/history.ts';
 export * from './document/file.ts';

@@ -9,7 +9,8 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import type { Sequelize } from 'sequelize';
-import { designRoutes } from './designs/routes.ts';
+import type { Reader } from './designs/reader.ts';
+import { designRoutes, isFilePath } from './designs/routes.ts';
 import { pictureRoutes } from './designs/pictures.ts';
 import { projectRoutes } from './projects/routes.ts';
 import { Refusal } from './refusal.ts';
@@ -19,7 +20,8 @@ const REQUESTS_PER_WINDOW = 600;
 const WINDOW_SECONDS = 10;
 const A_YEAR_MS = 365 * 24 * 3600 * 1000;
 
-export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | null): Koa {
+/** @param read reads design files that clients send */
+export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | null, read: Reader): Koa {
   const app = new Koa();
   // A client that goes away in the middle of an answer is no fault of ours.
   app.on('error', (error: unknown) => log.debug({ err: error }, 'connection lost'));
@@ -44,10 +46,15 @@ export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | n
     }
     await next();
   });
+  // Files come as text and are read elsewhere.
+  app.use((ctx, next) => {
+    if (isFilePath(ctx.method, ctx.path)) ctx.disableBodyParser = true;
+    return next();
+  });
   app.use(bodyParser({ jsonLimit: '16mb', enableTypes: ['json'] }));
   app.use(projectRoutes().routes());
   app.use(pictureRoutes().routes());
-  app.use(designRoutes(sequelize).routes());
+  app.use(designRoutes(sequelize, read).routes());
   app.use(async (ctx, next) => {
     if (ctx.path === '/api/health') ctx.body = { ok: true };
     else if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');

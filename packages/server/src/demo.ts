@@ -19,7 +19,7 @@ export async function loadDemoOnce(directory: string): Promise<void> {
     .sort()) {
     const read = readDesign(readFileSync(join(directory, file), 'utf8'));
     if (!read.ok) throw new Error(`The demo design ${file} cannot be read: ${read.message}`);
-    const id = await storeDesign(project, read.design);
+    const id = await storeDesign(project, read.design.name, JSON.stringify(read.design));
     kernel ??= await loadKernel();
     await paintDesign(id, read.design, kernel);
   }

@@ -1,58 +1,106 @@
-/** Starts database and web server, and ends both in order. */
+/** Starts web server and database, and ends both in order. */
 import { existsSync } from 'node:fs';
-import { createServer } from 'node:http';
+import { createServer, type RequestListener, type Server } from 'node:http';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
 import { createApp } from './app.ts';
 import { connectDatabase } from './database/connect.ts';
-import { startPrivateDatabase, type PrivateDatabase } from './database/private-mariadb.ts';
+import { lockDirectory } from './database/data-lock.ts';
+import { startPrivateDatabase } from './database/private-mariadb.ts';
 import { loadDemoOnce } from './demo.ts';
-import { readSettings } from './settings.ts';
+import { startReader } from './designs/reader.ts';
+import { readSettings, type Settings } from './settings.ts';
 
 /** Open requests get this long to finish at shutdown. */
 const DRAIN_MS = 3000;
 
-let own: PrivateDatabase | null = null;
+/** What was started, to be ended in the opposite order; only what this process started is in it. */
+const started: (() => unknown)[] = [];
+let starting: Promise<unknown> = Promise.resolve();
+let stopping: Promise<void> | null = null;
+
+/** What is being started is waited for: a database half up would be left behind. */
+function stop(): Promise<void> {
+  stopping ??= (async () => {
+    await starting.catch(() => {});
+    for (let end = started.pop(); end; end = started.pop()) {
+      try {
+        await end();
+      } catch (error) {
+        console.error(error instanceof Error ? error.message : String(error));
+      }
+    }
+  })();
+  return stopping;
+}
+
+/** Signals that ask for an end; the terminal closing is one. */
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const)
+  process.on(signal, () => void stop().then(() => process.exit(0)));
+
+const NOT_YET: RequestListener = (_, response) => {
+  response.writeHead(503, { 'content-type': 'application/json', 'retry-after': '1' });
+  response.end(JSON.stringify({ message: 'Helb is starting; try again in a moment.' }));
+};
+
+/** The port is taken first: where it cannot be had, the database is not touched. */
+async function listen(server: Server, settings: Settings): Promise<void> {
+  await new Promise<void>((done, fail) => {
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      fail(
+        new Error(
+          error.code === 'EADDRINUSE'
+            ? `Port ${settings.port} is taken; set HELB_PORT to another.`
+            : `The server could not start: ${error.message}.`,
+        ),
+      ),
+    );
+    server.listen(settings.port, '127.0.0.1', done);
+  });
+  started.push(() => close(server));
+}
+
+async function close(server: Server): Promise<void> {
+  const closed = new Promise((done) => server.close(done));
+  server.closeIdleConnections();
+  setTimeout(() => server.closeAllConnections(), DRAIN_MS).unref();
+  await closed;
+}
+
+async function databaseUrl(settings: Settings): Promise<string> {
+  if (settings.databaseUrl) return settings.databaseUrl;
+  const lock = await lockDirectory(settings.dataDir);
+  started.push(() => lock.release());
+  const own = await startPrivateDatabase(settings.dataDir, settings.databasePort);
+  started.push(() => own.stop());
+  return own.url;
+}
 
 async function main(): Promise<void> {
   const settings = readSettings();
   const log = pino({ level: settings.log });
-  own = settings.databaseUrl ? null : await startPrivateDatabase(settings.dataDir, settings.databasePort);
-  const sequelize = await connectDatabase(settings.databaseUrl ?? own!.url);
+  let answer = NOT_YET;
+  const server = createServer((request, response) => answer(request, response));
+  await listen(server, settings);
+  const sequelize = await connectDatabase(await databaseUrl(settings));
+  started.push(() => sequelize.close());
+  const reader = startReader();
+  started.push(() => reader.stop());
+  // Requests end before what they use does.
+  started.push(started.shift()!);
+  if (stopping) return;
   await loadDemoOnce(resolve('demo'));
-
   const webRoot = resolve('packages/web/dist');
-  const app = createApp(sequelize, log, existsSync(webRoot) ? webRoot : null);
-  const server = createServer(app.callback());
-  let stopping = false;
-  const stop = async () => {
-    if (stopping) return;
-    stopping = true;
-    server.close();
-    server.closeIdleConnections();
-    setTimeout(() => server.closeAllConnections(), DRAIN_MS).unref();
-    await new Promise((done) => (server.listening ? server.once('close', done) : done(null)));
-    await sequelize.close();
-    await own?.stop();
-    process.exit(0);
-  };
-  process.on('SIGINT', () => void stop());
-  process.on('SIGTERM', () => void stop());
-  server.on('error', (error: NodeJS.ErrnoException) => {
-    const sentence =
-      error.code === 'EADDRINUSE'
-        ? `Port ${settings.port} is taken; set HELB_PORT to another.`
-        : `The server could not start: ${error.message}.`;
-    console.error(sentence);
-    void (own?.stop() ?? Promise.resolve()).then(() => process.exit(1));
-  });
-  server.listen(settings.port, '127.0.0.1', () => {
-    const address = server.address();
-    console.log(`Helb is at http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`);
-  });
+  answer = createApp(sequelize, log, existsSync(webRoot) ? webRoot : null, reader.read).callback();
+  const address = server.address();
+  console.log(`Helb is at http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`);
 }
 
-main().catch((error: unknown) => {
-  console.error(error instanceof Error ? error.message : String(error));
-  void (own?.stop() ?? Promise.resolve()).then(() => process.exit(1));
+starting = main();
+starting.catch(async (error: unknown) => {
+  // An end asked for in the middle of the start may make what was being started fail.
+  const asked = stopping !== null;
+  if (!asked) console.error(error instanceof Error ? error.message : String(error));
+  await stop();
+  process.exit(asked ? 0 : 1);
 });

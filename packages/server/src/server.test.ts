@@ -1,6 +1,6 @@
 import { addPart, applyEdit, renamePart, type Design, type Edit } from '@helb/core';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
@@ -9,7 +9,10 @@ import request from 'supertest';
 import { createApp } from './app.ts';
 import { connectDatabase } from './database/connect.ts';
 import { startPrivateDatabase, type PrivateDatabase } from './database/private-mariadb.ts';
+import { lockDirectory } from './database/data-lock.ts';
+import { readJson, writeWhole } from './database/whole-file.ts';
 import { loadDemoOnce } from './demo.ts';
+import readFile from './designs/reading.ts';
 
 const directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
 let database: PrivateDatabase;
@@ -19,7 +22,7 @@ let api: ReturnType<typeof request>;
 beforeAll(async () => {
   database = await startPrivateDatabase(directory, 0);
   sequelize = await connectDatabase(database.url);
-  api = request(createApp(sequelize, pino({ level: 'silent' }), null).callback());
+  api = request(createApp(sequelize, pino({ level: 'silent' }), null, async (text) => readFile(text)).callback());
 });
 afterAll(async () => {
   await sequelize.close();
@@ -217,9 +220,56 @@ describe('projects and files', () => {
   });
 });
 
-test('a second start takes over a database that a killed server left running', async () => {
-  const again = await startPrivateDatabase(directory, 0);
-  expect(again.url).toBe(database.url);
+describe('a start', () => {
+  const fresh = () => mkdtempSync(join(tmpdir(), 'helb-start-'));
+
+  test('ends a database that a killed server left running, and finds all that was in it', async () => {
+    const data = fresh();
+    const left = await startPrivateDatabase(data, 0);
+    const before = await connectDatabase(left.url);
+    await before.query('CREATE TABLE kept (n INT)');
+    await before.close();
+    const again = await startPrivateDatabase(data, 0);
+    const after = await connectDatabase(again.url);
+    expect(await after.getQueryInterface().tableExists('kept')).toBe(true);
+    await after.close();
+    await again.stop();
+    rmSync(data, { recursive: true, force: true });
+    // The other tests' models belong to their own database again.
+    await connectDatabase(database.url).then((again) => (sequelize = again));
+  });
+
+  test('that was cut off while the database was installed is made good by the next', async () => {
+    const data = fresh();
+    mkdirSync(join(data, 'database', 'mysql'), { recursive: true });
+    mkdirSync(join(data, 'database.installing', 'mysql'), { recursive: true });
+    writeFileSync(join(data, 'database-access.json'), '{"password": "abc');
+    const own = await startPrivateDatabase(data, 0);
+    expect(own.url).toMatch(/^mysql:/);
+    await own.stop();
+    rmSync(data, { recursive: true, force: true });
+  });
+
+  test('on a directory in use is refused in words, and the lock goes with its holder', async () => {
+    const data = fresh();
+    const held = await lockDirectory(data);
+    await expect(lockDirectory(join(data, '.'))).rejects.toThrow(/Another Helb is running on .*; use that one/);
+    held.release();
+    await new Promise((done) => setTimeout(done, 20));
+    (await lockDirectory(data)).release();
+    rmSync(data, { recursive: true, force: true });
+  });
+
+  test('reads a broken small file as none, and writes one whole', () => {
+    const data = fresh();
+    const file = join(data, 'x.json');
+    expect(readJson(file)).toBeNull();
+    writeFileSync(file, '{"a": ');
+    expect(readJson(file)).toBeNull();
+    writeWhole(file, '{"a": 1}');
+    expect(readJson(file)).toEqual({ a: 1 });
+    expect(readdirSync(data)).toEqual(['x.json']);
+  });
 });
 
 describe('the project’s dimensions', () => {

@@ -19,6 +19,8 @@ export class ServerAway extends Error {
 }
 
 const TIMEOUT_MS = 15_000;
+/** Too slow, too early, too many: the same request may be taken later. */
+const NOT_NOW: ReadonlySet<number> = new Set([408, 425, 429]);
 
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   let response: Response;
@@ -39,8 +41,8 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   if (response.status === 204) return undefined as T;
   const data: unknown = await response.json().catch(() => null);
   if (response.ok && data !== null) return data as T;
-  // A proxy's or a stopping server's answer is not a verdict on the request.
-  if (response.status >= 500) throw new ServerAway();
+  // A proxy's, a busy or a stopping server's answer is not a verdict on the request.
+  if (response.status >= 500 || NOT_NOW.has(response.status)) throw new ServerAway();
   throw new ServerRefusal(
     response.status,
     (data as { message?: string } | null)?.message ?? 'The server refused this without saying why.',

@@ -1,6 +1,7 @@
 /** Dimensions as the file holds them. */
 import { z } from 'zod';
 import { Id } from '../document/ids.ts';
+import { mapOf, MAX_DIMENSIONS } from '../document/limits.ts';
 import { Measure } from '../measures/schema.ts';
 import { DimensionName, Expr } from './expression.ts';
 
@@ -25,4 +26,4 @@ export const Dimension = z
   .describe('A named number of the design or of one part.');
 export type Dimension = z.infer<typeof Dimension>;
 
-export const Dimensions = z.record(Id, Dimension);
+export const Dimensions = mapOf(Id, Dimension, MAX_DIMENSIONS);

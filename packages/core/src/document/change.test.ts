@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  addDimension, addPart, applyChange, applyEdit, deletePart, emptyDesign, readDesign, renameDesign, renamePart, setDimension, setMaterial, undoState, writeDesign,
+  addDimension, addPart, applyChange, Change, applyEdit, deletePart, emptyDesign, readDesign, renameDesign, renamePart, setDimension, setMaterial, undoState, writeDesign,
   type Design, type Edit, type LoggedChange,
 } from '../index.ts'; // prettier-ignore
 
@@ -128,5 +128,55 @@ describe('design files', () => {
     ['too large', 'x'.repeat(17 * 1024 * 1024), 'This file is larger than 16 MB, the most a design file can be.'],
   ])('a file %s is refused in a sentence', (_, text, message) => {
     expect(readDesign(text)).toEqual({ ok: false, message });
+  });
+});
+
+describe('patches from a hostile client', () => {
+  const nested = (depth: number): unknown => {
+    let value: unknown = 1;
+    for (let i = 0; i < depth; i++) value = [value];
+    return value;
+  };
+
+  test.each([
+    ['set the length of a list', [{ op: 'replace', path: ['partOrder', 'length'], value: 4e9 }]],
+    ['set a length that is no number', [{ op: 'replace', path: ['partOrder', 'length'], value: 'x' }]],
+    ['name a place far beyond a list', [{ op: 'add', path: ['partOrder', 4e9], value: 'p1' }]],
+    ['name such a place as a word', [{ op: 'replace', path: ['partOrder', '999999999'], value: 'p1' }]],
+    ['name a fraction of a place', [{ op: 'replace', path: ['partOrder', '0.5'], value: 'p1' }]],
+    ['replace the whole', [{ op: 'replace', path: [], value: 1 }]],
+    ['reach the prototype', [{ op: 'add', path: ['parts', '__proto__', 'x'], value: 1 }]],
+    ['replace the prototype', [{ op: 'add', path: ['parts', '__proto__'], value: {} }]],
+    ['make one place by another', [{ op: 'add', path: ['partOrder', 2], value: 'p3' }, { op: 'add', path: ['partOrder', 9], value: 'p4' }]], // prettier-ignore
+  ])('that %s are refused at once', (_, patches) => {
+    const design = start();
+    const outcome = applyChange(design, patches as never[]);
+    expect(outcome.ok).toBe(false);
+    expect(design.partOrder).toEqual(['p1', 'p2']);
+    expect(({} as { x?: number }).x).toBeUndefined();
+  });
+
+  test('that shorten a list, or add at its end, are taken when the outcome is sound', () => {
+    const outcome = applyChange(start(), [
+      { op: 'remove', path: ['parts', 'p2'] },
+      { op: 'replace', path: ['partOrder', 'length'], value: 1 },
+    ]);
+    expect(outcome.ok && outcome.design.partOrder).toEqual(['p1']);
+  });
+
+  test.each([
+    ['nests without end', nested(100_000)],
+    ['holds too much', Array.from({ length: 1_000_001 }, () => 0)],
+  ])('are not read when a value %s', (_, value) => {
+    const change = { id: 'a-change-1', kind: 'edit', command: 'x', label: 'x' };
+    const patched = (v: unknown) => Change.safeParse({ ...change, patches: [{ op: 'add', path: ['x'], value: v }] });
+    expect(patched(nested(20)).success).toBe(true);
+    expect(patched(value).success).toBe(false);
+  });
+
+  test('with more entries than a design may have are unsound', () => {
+    const many = Object.fromEntries(Array.from({ length: 501 }, (_, i) => [`q${i}`, emptyDesign('x')]));
+    const outcome = applyChange(start(), [{ op: 'replace', path: ['parts'], value: many }] as never[]);
+    expect(outcome.ok).toBe(false);
   });
 });

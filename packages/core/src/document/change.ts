@@ -5,6 +5,7 @@
 import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { z } from 'zod';
 import { checkConsistency } from './consistency.ts';
+import { applyGiven, PatchSchema } from './patches.ts';
 import { Design } from './schema.ts';
 
 enablePatches();
@@ -20,12 +21,6 @@ export interface Edit {
 
 /** An edit that cannot be made; the message is for the user. */
 export class EditRefused extends Error {}
-
-const PatchSchema = z.strictObject({
-  op: z.enum(['add', 'remove', 'replace']),
-  path: z.array(z.union([z.string().max(200), z.number().int().min(0)])).max(20),
-  value: z.unknown().optional(),
-});
 
 /** What is sent and logged. `of` names the change that an undo or redo concerns. */
 export const Change = z.strictObject({
@@ -63,7 +58,7 @@ export function applyChange(design: Design, patches: readonly Patch[]): Applied 
   let outcome: readonly [Design, Patch[], Patch[]];
   try {
     outcome = produceWithPatches(design, (draft) => {
-      applyPatches(draft as Design, patches as Patch[]);
+      applyGiven(draft, patches);
     });
   } catch {
     return { ok: false, message: 'What this change touches is no longer there; the design has moved on.' };

@@ -10,10 +10,8 @@ import type { QuantityKind } from '../units/units.ts';
 import { columnOf } from '../variants/schema.ts';
 import { checkConsistency } from './consistency.ts';
 import { firstIssue } from './change.ts';
+import { MAX_FILE_BYTES } from './limits.ts';
 import { Design, FORMAT, FORMAT_VERSION } from './schema.ts';
-
-/** A design file larger than this is refused before it is read. */
-export const MAX_FILE_BYTES = 16 * 1024 * 1024;
 
 export type ReadResult =
   { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly message: string };

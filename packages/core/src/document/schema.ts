@@ -7,14 +7,11 @@ import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
 import { Variants } from '../variants/schema.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from './ids.ts';
+import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from './limits.ts';
 import { Shared } from './shared.ts';
 
 export const FORMAT = 'helb-design';
 export const FORMAT_VERSION = 1;
-
-/** More than any honest part; keeps a hostile file from tying up the machine. */
-const MAX_STEPS = 2000;
-const MAX_PARTS = 500;
 
 export const Part = z
   .strictObject({
@@ -25,8 +22,8 @@ export const Part = z
       .optional(),
     material: z.enum(MATERIAL_KEYS).optional(),
     dimensions: Dimensions,
-    dimensionOrder: z.array(Id),
-    steps: z.record(Id, Step),
+    dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
+    steps: mapOf(Id, Step, MAX_STEPS),
     stepOrder: z.array(Id).max(MAX_STEPS).describe('Step ids in the order they are made.'),
   })
   .describe('One part: a recipe of steps.');
@@ -51,8 +48,8 @@ export const Design = z
     name: Name,
     units: Units,
     dimensions: Dimensions,
-    dimensionOrder: z.array(Id),
-    parts: z.record(Id, Part),
+    dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
+    parts: mapOf(Id, Part, MAX_PARTS),
     partOrder: z.array(Id).max(MAX_PARTS),
     shared: Shared.optional(),
     variants: Variants.optional(),

@@ -1,6 +1,7 @@
 /** What a sketch is in the file: points, curves between them, and constraints upon both. */
 import { z } from 'zod';
 import { Id } from '../document/ids.ts';
+import { mapOf, MAX_ENTITIES } from '../document/limits.ts';
 import { DimensionName, Expr } from '../dimensions/expression.ts';
 
 /** Ids of points and curves: those of repeated ones tell their original and its pattern, and so grow with each nesting. */
@@ -222,11 +223,11 @@ export const Pattern = z.discriminatedUnion('kind', [
 export type Pattern = z.infer<typeof Pattern>;
 
 export const SketchGeometry = z.strictObject({
-  points: z.record(EntityId, Position).describe('By id; the position last drawn or solved.'),
-  curves: z.record(EntityId, Curve),
-  constraints: z.record(Id, Constraint),
-  patterns: z.record(Id, Pattern).optional(),
-  borrowed: z.record(Id, Borrowed).optional(),
+  points: mapOf(EntityId, Position, MAX_ENTITIES).describe('By id; the position last drawn or solved.'),
+  curves: mapOf(EntityId, Curve, MAX_ENTITIES),
+  constraints: mapOf(Id, Constraint, MAX_ENTITIES),
+  patterns: mapOf(Id, Pattern, 1000).optional(),
+  borrowed: mapOf(Id, Borrowed, 2000).optional(),
 });
 export type SketchGeometry = z.infer<typeof SketchGeometry>;
 

@@ -1,6 +1,7 @@
 /** Variants as the file holds them: the same design in several sizes, one a row. */
 import { z } from 'zod';
 import { Id } from '../document/ids.ts';
+import { mapOf } from '../document/limits.ts';
 
 const MAX_VARIANTS = 1000;
 const MAX_COLUMNS = 200;
@@ -26,14 +27,14 @@ export function columnOf(key: ColumnKey): Column {
 
 export const Variant = z.strictObject({
   name: z.string().trim().min(1).max(80),
-  cells: z.record(ColumnKey, z.string().min(1).max(500)).describe('What is missing is as in the design.'),
+  cells: mapOf(ColumnKey, z.string().min(1).max(500), MAX_COLUMNS).describe('What is missing is as in the design.'),
 });
 export type Variant = z.infer<typeof Variant>;
 
 export const Variants = z
   .strictObject({
     columns: z.array(ColumnKey).max(MAX_COLUMNS),
-    rows: z.record(Id, Variant),
+    rows: mapOf(Id, Variant, MAX_VARIANTS),
     order: z.array(Id).max(MAX_VARIANTS),
   })
   .describe('Named sets of values that give the same design in other sizes.');

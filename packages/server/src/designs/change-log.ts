@@ -1,5 +1,5 @@
 /** Appending changes to a design's log: validate by applying, rebase or refuse, keep. */
-import { applyChange, Change, Design, type LoggedChange } from '@helb/core';
+import { applyChange, Change, Design, MAX_FILE_BYTES, type LoggedChange } from '@helb/core';
 import type { Sequelize, Transaction } from 'sequelize';
 import { ChangeRow, DesignRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
@@ -59,6 +59,12 @@ export async function appendChange(
       change.patches as Parameters<typeof applyChange>[1],
     );
     if (!outcome.ok) throw new Refusal(422, outcome.message);
+    const document = JSON.stringify(outcome.design);
+    if (document.length > MAX_FILE_BYTES)
+      throw new Refusal(
+        422,
+        `This would make the design larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most there can be.`,
+      );
     const revision = design.revision + 1;
     await ChangeRow.create(
       {
@@ -74,10 +80,7 @@ export async function appendChange(
       },
       { transaction },
     );
-    await design.update(
-      { revision, document: JSON.stringify(outcome.design), name: outcome.design.name },
-      { transaction },
-    );
+    await design.update({ revision, document, name: outcome.design.name }, { transaction });
     return { revision, missed };
   });
 }

@@ -117,6 +117,39 @@ describe('while the server is away', () => {
   });
 });
 
+describe('never says saved over an edit that is not', () => {
+  test.each([[[429]], [[408]], [[425]], [[503]], [[429, 429]]])('answers %j are no verdict', async (statuses) => {
+    const design = await opened();
+    server.answersNext.push(...statuses);
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'offline');
+    expect(await outbox.of('one')).toHaveLength(1);
+    await until(() => design.saveState === 'saved');
+    expect(server.document.dimensions.a?.value).toBe('10 mm');
+  });
+
+  test('a refusal is believed only when the design could be loaded again', async () => {
+    const design = await opened();
+    // The change is refused, and the reload does not come through: it is tried again, and taken.
+    server.answersNext.push(409, 429);
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'offline');
+    expect(design.ledger!.number('a')).toBe(10);
+    expect(await outbox.of('one')).toHaveLength(1);
+    await until(() => design.saveState === 'saved');
+    expect(server.document.dimensions.a?.value).toBe('10 mm');
+  });
+
+  test('a design that is gone keeps its edits in the browser and says so', async () => {
+    const design = await opened();
+    server.answersNext.push(404, 404);
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'refused');
+    expect(await outbox.of('one')).toHaveLength(1);
+    expect(design.ledger!.number('a')).toBe(10);
+  });
+});
+
 describe('with others at work', () => {
   test('their edits go under one’s own, and undo goes back in the order all were made', async () => {
     const design = await opened();

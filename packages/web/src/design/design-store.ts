@@ -14,7 +14,7 @@ import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
-import { server, ServerAway, ServerRefusal, type Acknowledged } from '../server.ts';
+import { server, ServerAway, ServerRefusal, type Acknowledged, type OpenedDesign } from '../server.ts';
 import { outbox } from './outbox.ts';
 
 type Patches = Change['patches'];
@@ -26,7 +26,8 @@ export interface Shown {
   /** Said of the others. */
   readonly refusal: string;
 }
-export type SaveState = 'saved' | 'saving' | 'offline';
+/** `refused`: the server will not have the waiting edits, nor show the design; they stay in this browser. */
+export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
 const RETRY_FIRST_MS = 500;
 const RETRY_MOST_MS = 8000;
@@ -141,7 +142,7 @@ export const useDesign = defineStore('design', () => {
     known.set(change.id, { label: change.label, patches: change.patches, inverse });
     log.value = [...log.value, change];
     pending.push(change);
-    if (saveState.value === 'saved') saveState.value = 'saving';
+    if (saveState.value !== 'offline') saveState.value = 'saving';
     const designId = id.value!;
     // In the browser first: if the tab closes now, the next visit sends it.
     void outbox
@@ -197,19 +198,31 @@ export const useDesign = defineStore('design', () => {
     setTimeout(() => id.value === designId && void flush(), wait);
   }
 
-  /** The server will not have the first waiting change: go back to what it has, and say so. */
+  /**
+   * The server will not have the first waiting change: go back to what it has, and say so.
+   * The change is dropped only once that is known; until then it waits with the others.
+   */
   async function refused(error: ServerRefusal, designId: string | null): Promise<void> {
-    if (!designId) return;
+    if (!designId || id.value !== designId) return;
+    let fresh: OpenedDesign;
+    try {
+      fresh = await server.open(designId);
+    } catch (reason) {
+      if (id.value !== designId) return;
+      if (reason instanceof ServerAway) return later(designId);
+      saveState.value = 'refused';
+      toast.error((reason as Error).message, { duration: 10_000 });
+      return;
+    }
+    if (id.value !== designId) return;
     const change = pending.shift();
-    if (change) await outbox.remove(designId, change.id);
-    // What follows the model or the project is found again by itself.
-    if (change?.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
-    const fresh = await server.open(designId).catch(() => null);
-    if (!fresh || id.value !== designId) return;
     acknowledged = fresh.document;
     revision.value = fresh.revision;
     log.value = fresh.log;
+    // What follows the model or the project is found again by itself.
+    if (change?.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
     replay();
+    if (change) await outbox.remove(designId, change.id);
     setTimeout(() => void flush());
   }
 

@@ -11,6 +11,8 @@ export class StandInServer {
   away = false;
   /** The next change is refused with this sentence. */
   refusesNext: string | null = null;
+  /** The next answers are these and nothing is done. */
+  readonly answersNext: number[] = [];
   private readonly inverses = new Map<string, unknown>();
 
   constructor(public document: Design) {}
@@ -19,6 +21,8 @@ export class StandInServer {
   readonly fetch = async (path: string, init: { method: string; body?: string }): Promise<Response> => {
     await Promise.resolve();
     if (this.away) throw new TypeError('fetch failed');
+    const status = this.answersNext.shift();
+    if (status !== undefined) return Response.json({ message: `Answered ${status}.` }, { status });
     const body: unknown = init.body ? JSON.parse(init.body) : null;
     return this.answer(`${init.method} ${path}`, body);
   };

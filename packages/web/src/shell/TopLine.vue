@@ -17,6 +17,7 @@ const emit = defineEmits<{ help: [] }>();
 const partName = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
 const saved = computed(() => {
   if (design.saveState === 'offline') return { text: 'Offline, kept here', tone: 'bg-warn' };
+  if (design.saveState === 'refused') return { text: 'Not saved, kept here', tone: 'bg-bad' };
   if (design.saveState === 'saving') return { text: 'Saving', tone: 'bg-link' };
   return { text: `Saved, revision ${design.revision}`, tone: 'bg-good' };
 });
