@@ -42,8 +42,7 @@ function plate(holes: number, width: number, thickness: number): Design {
           e: {
             kind: 'extrude',
             name: 'Plate',
-            sketch: 's',
-            regions: 'all',
+            profile: { sketch: 's', regions: 'all' },
             way: 'one_way',
             distance: `${thickness} mm`,
             result: 'new_body',
@@ -52,8 +51,7 @@ function plate(holes: number, width: number, thickness: number): Design {
           d: {
             kind: 'extrude',
             name: 'Drill',
-            sketch: 'h',
-            regions: 'all',
+            profile: { sketch: 'h', regions: 'all' },
             way: 'one_way',
             distance: `${thickness + 1} mm`,
             result: 'cut',

@@ -51,7 +51,7 @@ for (const character of characters) {
 }
 const rows = Object.entries(glyphs).map(([c, g]) => `  ${JSON.stringify(c)}: ${JSON.stringify(g)},`);
 const text = `/** Made by tooling/lettering.mjs from Archivo Medium (SIL Open Font License 1.1). */
-import type { Glyph } from './lettering.ts';
+import type { Glyph } from './glyph.ts';
 
 export const OUTLINES: Readonly<Record<string, Glyph>> = {
 ${rows.join('\n')}

@@ -23,9 +23,9 @@ test('a second start on the same data or port is refused in a sentence and leave
   try {
     await first.start();
     const sameData = await refusedStart({ HELB_DATA: first.data, HELB_PORT: '0' });
-    expect(sameData).toEqual({ code: 1, said: expect.stringContaining('Another Helb is running on') as string });
+    expect(sameData).toEqual({ code: 1, said: expect.stringContaining('Another Helb is running on') as unknown });
     const samePort = await refusedStart({ HELB_DATA: elsewhere, HELB_PORT: new URL(first.url).port });
-    expect(samePort).toEqual({ code: 1, said: expect.stringMatching(/^Port \d+ is taken/) as string });
+    expect(samePort).toEqual({ code: 1, said: expect.stringMatching(/^Port \d+ is taken/) as unknown });
     expect((await request.get(`${first.url}/api/projects`)).status()).toBe(200);
   } finally {
     await first.stop();

@@ -234,8 +234,8 @@ test('a sketch on a picked face, regions picked on the stage, joined and cut', a
   await w.step('Extrude 2').getByRole('button', { name: 'joined to' }).click();
   await page.getByRole('menuitem', { name: 'cut from' }).click();
   await expect(w.step('Extrude 2')).toContainText('This cuts nothing: Extrude 2 does not reach Extrude 1.');
-  await w.step('Extrude 2').getByRole('button', { name: 'one way' }).click();
-  await page.getByRole('menuitem', { name: 'one way, reversed' }).click();
+  await w.step('Extrude 2').getByRole('button', { name: 'forward' }).click();
+  await page.getByRole('menuitem', { name: 'reversed' }).click();
   await expect(w.step('Extrude 2')).not.toContainText('cuts nothing');
   await expect(w.caption()).toContainText('× 10 mm');
 

@@ -1,6 +1,6 @@
 import {
-  addBorrowed, borrowedPieces, DATUM_FRAMES, emptyDesign, emptyPart, Ledger, PartEvaluator, refOfEdge,
-  type Body, type Design, type FlatPiece, type PartOutcome, type SketchStep, type Step,
+  addBorrowed, DATUM_FRAMES, emptyDesign, emptyPart, findSource, Ledger, PartEvaluator, refOfEdge, refOfFace,
+  type Body, type BorrowSource, type Design, type FlatPiece, type LoanPiece, type PartOutcome, type SketchStep, type Step,
 } from '@helb/core'; // prettier-ignore
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { loadKernel } from './load.ts';
@@ -34,8 +34,7 @@ function steps(width = 60, radius = 8): Record<string, Step> {
     e: {
       kind: 'extrude',
       name: 'Block',
-      sketch: 's',
-      regions: [region],
+      profile: { sketch: 's', regions: [region] },
       way: 'one_way',
       distance: '10 mm',
       result: 'new_body',
@@ -57,16 +56,26 @@ function edgeBetween(body: Body, one: string, other: string, near: [number, numb
   const curves = kernel.curves(body.solid);
   const away = (i: number) => Math.hypot(...curves[i]!.middle.map((x, k) => x - near[k]!));
   const edges = body.facts.edges.flatMap((e, i) => {
-    const names = e.faces.map((f) => body.faceNames[f]!);
+    const names = e.faces.map((f) => body.faceNames[f]![0]!.text);
     return names.some((n) => n.includes(one)) && names.some((n) => n.includes(other)) ? [i] : [];
   });
   const best = edges.reduce((a, b) => (away(b) < away(a) ? b : a));
-  return refOfEdge(body.faceNames, body.facts.edges[best]!.faces, curves[best]!.middle);
+  return refOfEdge(body, best);
 }
 
 const top = DATUM_FRAMES.floor;
-const take = (bodies: readonly Body[], source: Parameters<typeof borrowedPieces>[0], frame = top) =>
-  borrowedPieces(source, frame, bodies, kernel)!;
+const loan = (bodies: readonly Body[], source: BorrowSource, frame = top): readonly LoanPiece[] => {
+  const finding = findSource(source, frame, bodies, kernel);
+  if (finding.how !== 'one') throw new Error(finding.why);
+  return finding.found.pieces;
+};
+const take = (bodies: readonly Body[], source: BorrowSource, frame = top) =>
+  loan(bodies, source, frame).map((p) => p.piece);
+const topOf = (body: Body) =>
+  refOfFace(
+    body,
+    body.faceNames.findIndex((n) => n[0]!.role === 'end'),
+  );
 const lengthOf = (p: FlatPiece) =>
   p.kind === 'line' ? Math.hypot(p.points[1][0] - p.points[0][0], p.points[1][1] - p.points[0][1]) : 0;
 
@@ -96,14 +105,13 @@ describe('borrowing from the part', () => {
 
   test('all edges of a face; a section; a silhouette', async () => {
     const { bodies } = await evaluate(steps());
-    const face = bodies[0]!.faceNames.find((n) => n.includes(':end'))!;
-    const round = take(bodies, { kind: 'face', face, near: [5, 5, 10] });
+    const round = take(bodies, { kind: 'face', face: topOf(bodies[0]!) });
     expect(round.map((p) => p.kind).sort()).toEqual(['circle', 'line', 'line', 'line', 'line']);
     const upright = { ...DATUM_FRAMES.wall, origin: [0, 20, 0] as const };
-    const section = take(bodies, { kind: 'section', body: 'e' }, upright);
+    const section = take(bodies, { kind: 'section', body: { name: 'e' } }, upright);
     // Two rectangles, left and right of the hole.
     expect(section.reduce((sum, p) => sum + lengthOf(p), 0)).toBeCloseTo(2 * (2 * 22 + 2 * 10), 5);
-    const silhouette = take(bodies, { kind: 'silhouette', body: 'e' }, DATUM_FRAMES.wall);
+    const silhouette = take(bodies, { kind: 'silhouette', body: { name: 'e' } }, DATUM_FRAMES.wall);
     expect(silhouette.reduce((sum, p) => sum + lengthOf(p), 0)).toBeCloseTo(2 * (60 + 10), 4);
   });
 
@@ -111,17 +119,16 @@ describe('borrowing from the part', () => {
     const first = await evaluate(steps());
     const rim = edgeBetween(first.bodies[0]!, 'side:hole', 'end', [30, 20, 10]);
     const right = edgeBetween(first.bodies[0]!, 'side:right', 'end', [60, 20, 10]);
-    const face = first.bodies[0]!.faceNames.find((n) => n.includes(':end'))!;
     const sketch: SketchStep = {
       kind: 'sketch',
       name: 'On top',
-      plane: { face: { name: face, near: [5, 5, 10], normal: [0, 0, 1] } },
+      plane: { face: topOf(first.bodies[0]!) },
       points: { p: [45, 20] },
       curves: { k: { kind: 'circle', center: 'p', radius: 2 } },
       constraints: {},
     };
     for (const edge of [rim, right])
-      addBorrowed(sketch, { kind: 'edge', edge }, take(first.bodies, { kind: 'edge', edge }));
+      addBorrowed(sketch, { kind: 'edge', edge }, loan(first.bodies, { kind: 'edge', edge }));
     const loans = Object.values(sketch.borrowed!);
     sketch.constraints.d = { kind: 'distance', of: ['p', loans[1]!.of[0]!], value: '15 mm' };
     const grown = await evaluate({ ...steps(80, 11), t: sketch });
@@ -144,7 +151,7 @@ describe('borrowing from the part', () => {
       curves: {},
       constraints: {},
     };
-    addBorrowed(sketch, { kind: 'edge', edge: rim }, take(first.bodies, { kind: 'edge', edge: rim }));
+    addBorrowed(sketch, { kind: 'edge', edge: rim }, loan(first.bodies, { kind: 'edge', edge: rim }));
     const without = steps();
     delete (without.s as SketchStep).curves.hole;
     const outcome = (await evaluate({ ...without, t: sketch })).steps.at(-1)!;

@@ -1,12 +1,8 @@
-import { KernelError, type BooleanKind } from '@helb/core';
+import { KernelError, type BooleanKind, type FaceParent } from '@helb/core';
 import type { NCollection_List_TopoDS_Shape, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { distinct, facesOf, ShapeIndex } from './explore.ts';
+import type { Made } from './extrude.ts';
 import type { Scope } from './scope.ts';
-
-interface Combined {
-  readonly shape: TopoDS_Shape;
-  readonly faces: readonly { argument: number; face: number }[];
-}
 
 /** One call with all tools at once: many times faster than one after the other. */
 export function combineSolids(
@@ -15,7 +11,7 @@ export function combineSolids(
   kind: BooleanKind,
   targets: readonly TopoDS_Shape[],
   tools: readonly TopoDS_Shape[],
-): Combined[] {
+): Made[] {
   const algorithm = scope.keep(kind === 'join' ? new oc.BRepAlgoAPI_Fuse() : new oc.BRepAlgoAPI_Cut());
   algorithm.SetArguments(listOf(oc, scope, targets));
   algorithm.SetTools(listOf(oc, scope, tools));
@@ -30,24 +26,24 @@ export function combineSolids(
   const solids = distinct(oc, scope, result, oc.TopAbs_ShapeEnum.TopAbs_SOLID);
   const faces = solids.map((solid) => facesOf(oc, scope, solid));
   const index = new ShapeIndex(oc, faces.flat());
-  const origins: ({ argument: number; face: number } | undefined)[] = faces.flat().map(() => undefined);
-  [...targets, ...tools].forEach((argument, a) => {
-    facesOf(oc, scope, argument).forEach((face, f) => {
+  const parents: FaceParent[][] = faces.flat().map(() => []);
+  [...targets, ...tools].forEach((body, argument) => {
+    facesOf(oc, scope, body).forEach((face, f) => {
       if (algorithm.IsDeleted(face)) return;
       const modified = scope.keep(algorithm.Modified(face));
       const images = modified.IsEmpty() ? [face] : itemsOf(scope, modified);
-      for (const image of images) {
-        const at = index.indexOf(image);
-        if (at >= 0) origins[at] ??= { argument: a, face: f };
-      }
+      for (const image of images)
+        parents[index.indexOf(image)]?.push({ argument, kind: 'face', index: f, how: 'modified' });
     });
   });
+  // What the algorithm holds beside the result stays behind unless told to go.
+  algorithm.Clear();
   let next = 0;
-  return solids.map((solid, s) => {
-    const own = faces[s]!.map(() => origins[next++] ?? { argument: -1, face: -1 });
+  return solids.map((solid, s) => ({
     // The scope deletes its own handle; this copy stays with the caller.
-    return { shape: oc.TopoDS.Solid(solid), faces: own };
-  });
+    shape: oc.TopoDS.Solid(solid),
+    faces: faces[s]!.map(() => parents[next++]!),
+  }));
 }
 
 function listOf(oc: OpenCascadeInstance, scope: Scope, shapes: readonly TopoDS_Shape[]): NCollection_List_TopoDS_Shape {

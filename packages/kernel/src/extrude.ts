@@ -1,22 +1,17 @@
-import {
-  KernelError,
-  TAU,
-  type FaceOrigin,
-  type Frame,
-  type Loop,
-  type LoopPiece,
-  type Vec2,
-  type Vec3,
-} from '@helb/core';
-import type { gp_Pnt, OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Wire } from 'replicad-opencascadejs';
+import { KernelError, type FaceParent, type Frame, type Loop } from '@helb/core';
+import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { facesOf, ShapeIndex } from './explore.ts';
+import { along, faceOfLoops } from './profile.ts';
 import type { Scope } from './scope.ts';
 
-/** A made shape, not owned by any scope, and the origin of each of its faces. */
-interface Made {
+/** A made shape, not owned by any scope, and what each of its faces came from. */
+export interface Made {
   readonly shape: TopoDS_Shape;
-  readonly faces: readonly FaceOrigin[];
+  readonly faces: readonly (readonly FaceParent[])[];
 }
+
+export const cap = (how: 'start' | 'end'): FaceParent => ({ argument: 0, kind: 'face', index: 0, how });
+export const side = (index: number): FaceParent => ({ argument: 0, kind: 'edge', index, how: 'generated' });
 
 export function extrudeLoops(
   oc: OpenCascadeInstance,
@@ -27,126 +22,19 @@ export function extrudeLoops(
   to: number,
 ): Made {
   const base: Frame = { ...frame, origin: along(frame, 0, 0, from) };
-  const curveEdges: { curve: string; edge: TopoDS_Edge }[] = [];
-  const wires = loops.map((loop) => wireOf(oc, scope, base, loop, curveEdges));
-  const plane = scope.keep(new oc.gp_Pln(point(oc, scope, base.origin), scope.keep(new oc.gp_Dir(...base.normal))));
-  const maker = scope.keep(new oc.BRepBuilderAPI_MakeFace(plane, wires[0]!, true));
-  for (const hole of wires.slice(1)) maker.Add(hole);
-  if (!maker.IsDone())
-    throw new KernelError('This region does not close into a face; look for lines that cross or nearly touch.');
-  const face = scope.keep(maker.Face());
+  const { face, edges } = faceOfLoops(oc, scope, base, loops);
   const reach = to - from;
   const vector = scope.keep(new oc.gp_Vec(base.normal[0] * reach, base.normal[1] * reach, base.normal[2] * reach));
   const prism = scope.keep(new oc.BRepPrimAPI_MakePrism(face, vector, false, true));
   if (!prism.IsDone()) throw new KernelError('The kernel could not extrude this region.');
   const shape = prism.Shape();
-
-  const faces = facesOf(oc, scope, shape);
-  const index = new ShapeIndex(oc, faces);
-  const origins: FaceOrigin[] = faces.map(() => ({ role: 'end' }));
-  origins[index.indexOf(scope.keep(prism.FirstShape()))] = { role: 'start' };
-  for (const { curve, edge } of curveEdges) {
+  const index = new ShapeIndex(oc, facesOf(oc, scope, shape));
+  const parents: FaceParent[][] = index.shapes.map(() => []);
+  parents[index.indexOf(scope.keep(prism.FirstShape()))]?.push(cap('start'));
+  parents[index.indexOf(scope.keep(prism.LastShape()))]?.push(cap('end'));
+  edges.forEach((edge, i) => {
     const generated = scope.keep(prism.Generated(edge));
-    if (generated.IsEmpty()) continue;
-    const at = index.indexOf(scope.keep(generated.First()));
-    if (at >= 0) origins[at] = { role: 'side', curve };
-  }
-  return { shape, faces: origins };
-}
-
-function along(frame: Frame, u: number, v: number, w: number): Vec3 {
-  const at = (i: 0 | 1 | 2) => frame.origin[i] + u * frame.x[i] + v * frame.y[i] + w * frame.normal[i];
-  return [at(0), at(1), at(2)];
-}
-
-function point(oc: OpenCascadeInstance, scope: Scope, p: Vec3): gp_Pnt {
-  return scope.keep(new oc.gp_Pnt(...p));
-}
-
-function wireOf(
-  oc: OpenCascadeInstance,
-  scope: Scope,
-  frame: Frame,
-  loop: Loop,
-  curveEdges: { curve: string; edge: TopoDS_Edge }[],
-): TopoDS_Wire {
-  const maker = scope.keep(new oc.BRepBuilderAPI_MakeWire());
-  for (const piece of loop.pieces) {
-    maker.Add(edgeOf(oc, scope, frame, piece));
-    if (!maker.IsDone()) throw new KernelError('This region’s outline has a gap; join the ends of its lines.');
-    // Adding may rebuild the edge on the wire's own vertices; the history knows only that one.
-    curveEdges.push({ curve: piece.curve, edge: scope.keep(maker.Edge()) });
-  }
-  return scope.keep(maker.Wire());
-}
-
-function edgeOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, piece: LoopPiece): TopoDS_Edge {
-  const place = (p: Vec2) => point(oc, scope, along(frame, p[0], p[1], 0));
-  if (piece.kind === 'line') {
-    return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeEdge(place(piece.from), place(piece.to))).Edge());
-  }
-  if (piece.kind === 'spline') return splineEdge(oc, scope, frame, piece);
-  // A clockwise piece is a circle about the flipped normal, so that every edge runs forwards.
-  const flip = piece.sweep < 0 ? -1 : 1;
-  const start = piece.start * flip;
-  const sweep = Math.abs(piece.sweep);
-  const whole = sweep >= TAU - 1e-12;
-  const axes = (u: Vec2) =>
-    scope.keep(
-      new oc.gp_Ax2(
-        place(piece.center),
-        scope.keep(new oc.gp_Dir(frame.normal[0] * flip, frame.normal[1] * flip, frame.normal[2] * flip)),
-        scope.keep(new oc.gp_Dir(...direction(frame, u))),
-      ),
-    );
-  if (piece.kind === 'arc') {
-    const circle = scope.keep(new oc.gp_Circ(axes([1, 0]), piece.radius));
-    const maker = whole
-      ? new oc.BRepBuilderAPI_MakeEdge(circle)
-      : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
-    return scope.keep(scope.keep(maker).Edge());
-  }
-  const [long, short] = [Math.hypot(...piece.major), Math.hypot(...piece.minor)];
-  // The kernel wants the longer half axis first: a quarter turn puts the other one there.
-  const swapped = short > long;
-  const ellipse = scope.keep(
-    new oc.gp_Elips(
-      axes(swapped ? [piece.minor[0] * flip, piece.minor[1] * flip] : piece.major),
-      swapped ? short : long,
-      swapped ? long : short,
-    ),
-  );
-  const from = swapped ? start - Math.PI / 2 : start;
-  const maker = whole
-    ? new oc.BRepBuilderAPI_MakeEdge(ellipse)
-    : new oc.BRepBuilderAPI_MakeEdge(ellipse, from, from + sweep);
-  return scope.keep(scope.keep(maker).Edge());
-}
-
-function direction(frame: Frame, [u, v]: Vec2): Vec3 {
-  const at = (i: 0 | 1 | 2) => u * frame.x[i] + v * frame.y[i];
-  return [at(0), at(1), at(2)];
-}
-
-function splineEdge(
-  oc: OpenCascadeInstance,
-  scope: Scope,
-  frame: Frame,
-  piece: Extract<LoopPiece, { kind: 'spline' }>,
-): TopoDS_Edge {
-  const poles = scope.keep(new oc.NCollection_Array1_gp_Pnt(1, piece.control.length));
-  piece.control.forEach(([u, v], i) => poles.SetValue(i + 1, point(oc, scope, along(frame, u, v, 0))));
-  const distinct = [...new Set(piece.knots)];
-  const knots = scope.keep(new oc.NCollection_Array1_double(1, distinct.length));
-  const counts = scope.keep(new oc.NCollection_Array1_int(1, distinct.length));
-  distinct.forEach((knot, i) => {
-    knots.SetValue(i + 1, knot);
-    counts.SetValue(i + 1, piece.knots.filter((k) => k === knot).length);
+    if (!generated.IsEmpty()) parents[index.indexOf(scope.keep(generated.First()))]?.push(side(i));
   });
-  const curve = scope.keep(new oc.Geom_BSplineCurve(poles, knots, counts, piece.degree, false));
-  const backwards = piece.t1 < piece.t0;
-  // Reversed, a curve over 0 … 1 has its places at 1 − t.
-  if (backwards) curve.Reverse();
-  const [from, to] = backwards ? [1 - piece.t0, 1 - piece.t1] : [piece.t0, piece.t1];
-  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeEdge(curve, from, to)).Edge());
+  return { shape, faces: parents };
 }

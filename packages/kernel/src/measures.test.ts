@@ -47,8 +47,7 @@ const block = after(
   addStep('p', 'e', {
     kind: 'extrude',
     name: 'Body',
-    sketch: 's',
-    regions: 'all',
+    profile: { sketch: 's', regions: 'all' },
     way: 'one_way',
     distance: '$thk',
     result: 'new_body',
@@ -61,10 +60,10 @@ const evaluate = (design: Design): Promise<PartOutcome> =>
 function face(outcome: PartOutcome, normal: readonly [number, number, number]) {
   const body = outcome.bodies[0]!;
   const at = body.facts.faces.findIndex((f) => f.normal?.every((n, i) => Math.abs(n - normal[i]!) < 1e-9));
-  return { name: body.faceNames[at]!, near: [...body.facts.faces[at]!.center] as [number, number, number] };
+  return { name: body.faceNames[at]![0]!.text, near: [...body.facts.faces[at]!.center] as [number, number, number] };
 }
 async function read(what: object): Promise<string> {
-  return readMeasure({ ...what, part: 'p' } as Measure, block, await evaluate(block), kernel);
+  return readMeasure({ ...what, part: 'p' } as Measure, block, await evaluate(block), kernel).text;
 }
 const value = (text: string) => Number(/^[\d.e-]+/.exec(text)![0]);
 
@@ -132,8 +131,7 @@ describe('a measured dimension', () => {
       addStep('p', 't', {
         kind: 'extrude',
         name: 'Tower',
-        sketch: 's',
-        regions: 'all',
+        profile: { sketch: 's', regions: 'all' },
         way: 'one_way',
         distance: '$m * 3',
         result: 'new_body',
@@ -149,7 +147,7 @@ describe('what a number moves', () => {
   test('is told by face: moved, reshaped or untouched', async () => {
     const before = await evaluate(block);
     const moved = movedFaces(before, await evaluate(nudged(block, 'thk')!));
-    const how = new Map(moved.map((f) => [f.name, f.how]));
+    const how = new Map(moved.map((f) => [f.key, f.how]));
     expect(how.get(face(before, [0, 0, 1]).name)).toBe('moved');
     expect(how.get(face(before, [1, 0, 0]).name)).toBe('reshaped');
     expect(how.has(face(before, [0, 0, -1]).name)).toBe(false);

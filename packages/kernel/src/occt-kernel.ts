@@ -1,20 +1,22 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type BooleanKind, type BooleanSolid, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
+  KernelError, type Axis, type BooleanKind, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
   type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh, type SolidPiece,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
-import { describeEdges, describeFaces, isSound, measureSolid } from './describe.ts';
+import { describeEdges, describeFaces, estimateBytes, isSound, measureSolid } from './describe.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { extrudeLoops } from './extrude.ts';
+import { revolveLoops } from './revolve.ts';
 import { meshSolid } from './mesh.ts';
 import { scoped, type Scope } from './scope.ts';
 
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
+  private readonly sizes = new Map<number, number>();
   private next = 1;
 
   constructor(private readonly oc: OpenCascadeInstance) {}
@@ -30,7 +32,17 @@ export class OcctKernel implements SolidKernel {
     });
   }
 
-  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): BooleanSolid[] {
+  revolve(frame: Frame, loops: readonly Loop[], axis: Axis, from: number, to: number): MadeSolid {
+    return this.guarded(
+      'The kernel could not turn this region about the axis; look for lines that nearly touch it',
+      () => {
+        const made = scoped((scope) => revolveLoops(this.oc, scope, frame, loops, axis, from, to));
+        return { solid: this.hold(made.shape), faces: made.faces };
+      },
+    );
+  }
+
+  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[] {
     const what = kind === 'join' ? 'join these bodies' : 'cut this body';
     return this.guarded(`The kernel could not ${what}; look for faces that nearly coincide`, () =>
       scoped((scope) =>
@@ -103,9 +115,18 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
+  sizeOf(solid: SolidHandle): number {
+    const known = this.sizes.get(solid);
+    if (known !== undefined) return known;
+    const size = this.about(solid, estimateBytes);
+    this.sizes.set(solid, size);
+    return size;
+  }
+
   free(solid: SolidHandle): void {
     this.solids.get(solid)?.delete();
     this.solids.delete(solid);
+    this.sizes.delete(solid);
   }
 
   private hold(shape: TopoDS_Shape): SolidHandle {

@@ -47,8 +47,7 @@ function plate(): Design {
   const extrude: Step = {
     kind: 'extrude',
     name: 'Plate',
-    sketch: 'outline',
-    regions: [{ outer: ['bottom', 'right', 'top', 'left'] }],
+    profile: { sketch: 'outline', regions: [{ outer: ['bottom', 'right', 'top', 'left'] }] },
     way: 'one_way',
     distance: 'plate_thk',
     result: 'new_body',
@@ -103,16 +102,16 @@ describe('a dimensioned plate with two holes', () => {
 
   test('names its faces after what made them', async () => {
     const { parts } = await inspectDesign(plate(), kernel);
-    const names = parts[0]!.bodies[0]!.faces.map((f) => f.name.replace(/:[^:]{8}$/, ':…'));
+    const names = parts[0]!.bodies[0]!.faces.map((f) => f.name);
     expect(names.sort()).toEqual([
-      'plate:end:…',
+      'plate:end:(bottom left right top)',
       'plate:side:bottom',
       'plate:side:hole',
       'plate:side:left',
       'plate:side:other',
       'plate:side:right',
       'plate:side:top',
-      'plate:start:…',
+      'plate:start:(bottom left right top)',
     ]);
   });
 });

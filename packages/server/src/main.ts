@@ -9,6 +9,7 @@ import { lockDirectory } from './database/data-lock.ts';
 import { startPrivateDatabase } from './database/private-mariadb.ts';
 import { loadDemoOnce } from './demo.ts';
 import { startReader } from './designs/reader.ts';
+import { upgradeStored } from './designs/upgrades.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 /** Open requests get this long to finish at shutdown. */
@@ -84,6 +85,7 @@ async function main(): Promise<void> {
   await listen(server, settings);
   const sequelize = await connectDatabase(await databaseUrl(settings));
   started.push(() => sequelize.close());
+  await upgradeStored(sequelize, log);
   const reader = startReader();
   started.push(() => reader.stop());
   // Requests end before what they use does.

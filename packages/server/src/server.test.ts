@@ -13,6 +13,8 @@ import { lockDirectory } from './database/data-lock.ts';
 import { readJson, writeWhole } from './database/whole-file.ts';
 import { loadDemoOnce } from './demo.ts';
 import readFile from './designs/reading.ts';
+import { upgradeStored } from './designs/upgrades.ts';
+import { ChangeRow, DesignRow } from './database/models.ts';
 
 const directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
 let database: PrivateDatabase;
@@ -308,5 +310,49 @@ describe('the project’s dimensions', () => {
     const answer = await api.put(`/api/projects/${body.id}/dimensions`).send({ base: 0, shared: bad });
     expect(answer.status).toBe(422);
     expect(answer.body.message).toMatch(message);
+  });
+});
+
+describe('a design stored by an earlier version', () => {
+  test('is opened as the present one has it, and what was done before can be taken back', async () => {
+    const id = await newDesign();
+    const line = (from: string, to: string) => ({ kind: 'line', from, to });
+    const sketch = {
+      kind: 'sketch', name: 'Outline', plane: { datum: 'floor' }, constraints: {},
+      points: { a: [0, 0], b: [40, 0], c: [40, 20], d: [0, 20] },
+      curves: { bottom: line('a', 'b'), right: line('b', 'c'), top: line('c', 'd'), left: line('d', 'a') },
+    }; // prettier-ignore
+    const extrude = (regions: unknown) => ({
+      kind: 'extrude', name: 'Block', sketch: 's', regions, way: 'one_way', distance: '10 mm', result: 'new_body',
+    }); // prettier-ignore
+    const region = [{ outer: ['+bottom', '+right', '+top', '+left'], at: [5, 5] }];
+    const old = (await open(id)).document as unknown as Record<string, unknown>;
+    const part = (step: unknown) => ({
+      ...(old.parts as Record<string, object>).part1,
+      steps: { s: sketch, e: step },
+      stepOrder: ['s', 'e'],
+    });
+    // As version 1 kept it: all regions first, then one picked.
+    await DesignRow.update(
+      { document: JSON.stringify({ ...old, version: 1, parts: { part1: part(extrude(region)) } }), revision: 1 },
+      { where: { id } },
+    );
+    const path = ['parts', 'part1', 'steps', 'e', 'regions'];
+    await ChangeRow.create({
+      designId: id, revision: 1, changeId: 'old-change', kind: 'edit', target: null, command: 'change-step', args: null, label: 'Choose regions',
+      patches: JSON.stringify([{ op: 'replace', path, value: region }]),
+      inverse: JSON.stringify([{ op: 'replace', path, value: 'all' }]),
+    }); // prettier-ignore
+    await upgradeStored(sequelize, pino({ level: 'silent' }));
+    const { document, revision } = await open(id);
+    expect(document.version).toBe(2);
+    expect(document.parts.part1!.steps.e).toMatchObject({ profile: { sketch: 's', regions: region } });
+    expect(document.parts.part1!.steps.e).not.toHaveProperty('regions');
+    const kept = await api.get(`/api/designs/${id}/changes/old-change`).expect(200);
+    const undo = { id: 'undo-of-old', kind: 'undo', of: 'old-change', command: 'undo', label: 'Choose regions', patches: kept.body.inverse }; // prettier-ignore
+    await api.post(`/api/designs/${id}/changes`).send({ base: revision, change: undo }).expect(200);
+    expect((await open(id)).document.parts.part1!.steps.e).toMatchObject({ profile: { sketch: 's', regions: 'all' } });
+    await upgradeStored(sequelize, pino({ level: 'silent' }));
+    expect((await open(id)).revision).toBe(2);
   });
 });

@@ -5,7 +5,7 @@
 import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
 import { z } from 'zod';
 import { checkConsistency } from './consistency.ts';
-import { applyGiven, PatchSchema } from './patches.ts';
+import { applyGiven, Given, PatchSchema } from './patches.ts';
 import { Design } from './schema.ts';
 
 enablePatches();
@@ -14,6 +14,8 @@ enablePatches();
 export interface Edit {
   /** The command's name, in the log. */
   readonly command: string;
+  /** With its name, enough to run it again; commands that cannot be run again yet have none. */
+  readonly args?: unknown;
   /** What it does, for history and undo: “Set plate_thk to 8 mm”. */
   readonly label: string;
   run(draft: Draft<Design>): void;
@@ -30,6 +32,7 @@ export const Change = z.strictObject({
     .describe('follow: what the model reads after an edit; it is not taken back by itself.'),
   of: z.string().max(40).optional(),
   command: z.string().max(60),
+  args: Given.optional().describe('What the command was given, where it can be run again.'),
   label: z.string().max(300),
   patches: z.array(PatchSchema).max(20_000),
 });

@@ -1,5 +1,5 @@
 /** What the schema alone cannot say: that ids meet their maps, and are unique where expressions need it. */
-import { BUILT_IN, PATTERN_DIMENSIONS, pointsOf, type SketchGeometry } from '../sketch/schema.ts';
+import { faultsOfStep } from '../steps/slots-of.ts';
 import type { Design, Part } from './schema.ts';
 
 /** Faults as sentences; empty when the design is sound. */
@@ -39,45 +39,5 @@ function checkOrder(
 function checkPart(partId: string, part: Part, faults: string[]): void {
   checkOrder(part.dimensionOrder, part.dimensions, `parts › ${partId} › dimensionOrder`, faults);
   checkOrder(part.stepOrder, part.steps, `parts › ${partId} › stepOrder`, faults);
-  for (const [id, step] of Object.entries(part.steps)) {
-    if (step.kind === 'sketch') checkSketch(step, `step “${step.name}”`, faults);
-    else if (part.steps[step.sketch]?.kind !== 'sketch') {
-      // A deleted sketch is reported by the step itself when it is evaluated, not refused here.
-      if (step.sketch === id) faults.push(`step “${step.name}” takes itself as its sketch.`);
-    }
-  }
-}
-
-function checkSketch(sketch: SketchGeometry, where: string, faults: string[]): void {
-  const builtIn = new Set<string>(Object.values(BUILT_IN));
-  for (const id of [...Object.keys(sketch.points), ...Object.keys(sketch.curves)]) {
-    if (builtIn.has(id)) faults.push(`${where} uses the built-in id “${id}”.`);
-  }
-  for (const id of Object.keys(sketch.curves)) {
-    if (Object.hasOwn(sketch.points, id)) faults.push(`${where} has a point and a curve both called “${id}”.`);
-  }
-  for (const [id, curve] of Object.entries(sketch.curves)) {
-    for (const point of pointsOf(curve)) {
-      if (!Object.hasOwn(sketch.points, point) && point !== BUILT_IN.origin) {
-        faults.push(`${where}: curve “${id}” uses point “${point}”, which does not exist.`);
-      }
-    }
-  }
-  const exists = (id: string) =>
-    Object.hasOwn(sketch.points, id) || Object.hasOwn(sketch.curves, id) || builtIn.has(id);
-  for (const [id, constraint] of Object.entries(sketch.constraints)) {
-    const onPattern = PATTERN_DIMENSIONS.has(constraint.kind);
-    for (const entity of constraint.of) {
-      if (onPattern ? !Object.hasOwn(sketch.patterns ?? {}, entity) : !exists(entity)) {
-        faults.push(`${where}: constraint “${id}” is on “${entity}”, which does not exist.`);
-      }
-    }
-  }
-  for (const [id, pattern] of Object.entries(sketch.patterns ?? {})) {
-    for (const entity of [...pattern.of, pattern.kind === 'linear' ? pattern.along : pattern.around])
-      if (!exists(entity)) faults.push(`${where}: pattern “${id}” is of “${entity}”, which does not exist.`);
-  }
-  for (const [id, { of }] of Object.entries(sketch.borrowed ?? {}))
-    for (const entity of of)
-      if (!exists(entity)) faults.push(`${where}: “${id}” borrows “${entity}”, which does not exist.`);
+  for (const [id, step] of Object.entries(part.steps)) faults.push(...faultsOfStep(id, step));
 }

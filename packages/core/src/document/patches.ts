@@ -20,13 +20,16 @@ function isModest(value: unknown): boolean {
   return true;
 }
 
+/** Data of any form that a client sends, of bounded size and depth. */
+export const Given = z.unknown().refine(isModest, 'nests too deep or holds too much');
+
 export const PatchSchema = z.strictObject({
   op: z.enum(['add', 'remove', 'replace']),
   path: z
     .array(z.union([z.string().max(200), z.number().int().min(0)]))
     .min(1)
     .max(20),
-  value: z.unknown().refine(isModest, 'nests too deep or holds too much').optional(),
+  value: Given.optional(),
 });
 
 /** A patch leads nowhere in this design, or where no edit would. */

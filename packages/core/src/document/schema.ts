@@ -1,17 +1,18 @@
 /** The design document: the one definition of types, validation and the published JSON Schema. */
 import { z } from 'zod';
-import { Dimensions } from '../dimensions/schema.ts';
-import { Name } from '../steps/slots.ts';
+import { Dimensions } from './dimension.ts';
+import { Name } from '../ids/name.ts';
 import { Step } from '../steps/schema.ts';
 import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
-import { Variants } from '../variants/schema.ts';
+import { Variants } from './variants.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
-import { Id } from './ids.ts';
-import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from './limits.ts';
+import { Id } from '../ids/ids.ts';
+import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
 import { Shared } from './shared.ts';
 
 export const FORMAT = 'helb-design';
-export const FORMAT_VERSION = 1;
+/** Raised when stored designs have to be changed to be read; `upgrade/` has the way from each version to the next. */
+export const FORMAT_VERSION = 2;
 
 export const Part = z
   .strictObject({

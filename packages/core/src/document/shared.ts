@@ -1,7 +1,7 @@
 /** Dimensions that belong to a project and are shared by its designs. */
 import { z } from 'zod';
-import { Dimensions, type Dimension } from '../dimensions/schema.ts';
-import { Id } from './ids.ts';
+import { Dimensions, type Dimension } from './dimension.ts';
+import { Id } from '../ids/ids.ts';
 
 export const MAX_SHARED = 1000;
 

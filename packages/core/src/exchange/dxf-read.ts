@@ -4,7 +4,7 @@
  */
 import DxfParser from 'dxf-parser';
 import { bezierSpans, centripetal, type Vec2 } from '../sketch/curves/spline.ts';
-import type { FlatPiece } from '../sketch/borrow/project.ts';
+import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 
 export interface DxfDrawing {
   /** Pieces by layer, lengths in the file's own unit. */

@@ -4,7 +4,8 @@ import { Ledger } from '../ledger/ledger.ts';
 import { PartEvaluator, type PartOutcome } from '../part/evaluate.ts';
 import { massOf } from '../standards/materials.ts';
 import type { SolidKernel, Vec3 } from '../solid/kernel.ts';
-import { describeConstraint } from '../steps/sketch/evaluate.ts';
+import { asSketch } from '../steps/schema.ts';
+import { describeConstraint } from '../steps/sketch/clash-sentence.ts';
 import { kindOfPowers } from '../units/units.ts';
 
 export interface Inspection {
@@ -31,6 +32,8 @@ export interface Inspection {
       readonly kind: string;
       readonly status: string;
       readonly message: string | null;
+      /** References that were not found for sure. */
+      readonly doubts: readonly string[];
     }[];
     readonly sketches: readonly {
       readonly step: string;
@@ -99,11 +102,18 @@ function inspectPart(design: Design, partId: string, outcome: PartOutcome): Insp
     mass_kg: part.material ? massOf(volume, part.material) : null,
     steps: outcome.steps.map((s) => {
       const step = part.steps[s.id]!;
-      return { id: s.id, name: step.name, kind: step.kind, status: s.status, message: s.message };
+      return {
+        id: s.id,
+        name: step.name,
+        kind: step.kind,
+        status: s.status,
+        message: s.message,
+        doubts: s.doubts.map((d) => d.says),
+      };
     }),
     sketches: outcome.steps.flatMap((s) => {
-      const step = part.steps[s.id]!;
-      if (!s.sketch || step.kind !== 'sketch') return [];
+      const step = asSketch(part.steps[s.id]);
+      if (!s.sketch || !step) return [];
       const { solution, regions } = s.sketch;
       return [
         {
@@ -120,14 +130,14 @@ function inspectPart(design: Design, partId: string, outcome: PartOutcome): Insp
         },
       ];
     }),
-    bodies: outcome.bodies.map(({ id, name, facts, faceNames }) => ({
-      id,
-      name,
+    bodies: outcome.bodies.map(({ name, facts, faceNames }) => ({
+      id: name.text,
+      name: part.steps[name.step]?.name ?? name.step,
       volume_mm3: facts.volume,
       area_mm2: facts.area,
       center_mm: facts.center,
       box_mm: facts.box,
-      faces: facts.faces.map((f, i) => ({ name: faceNames[i]!, kind: f.kind, area_mm2: f.area })),
+      faces: facts.faces.map((f, i) => ({ name: faceNames[i]![0]!.text, kind: f.kind, area_mm2: f.area })),
       edges: facts.edges.length,
       valid: facts.valid,
     })),

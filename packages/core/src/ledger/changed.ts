@@ -1,5 +1,5 @@
 /** What of the ledger an edit touched, found by comparing documents that share what did not change. */
-import type { Dimension } from '../dimensions/schema.ts';
+import type { Dimension } from '../document/dimension.ts';
 import type { Design, Part } from '../document/schema.ts';
 import { NOTHING_SHARED, sharedIn } from '../document/shared.ts';
 import { entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';

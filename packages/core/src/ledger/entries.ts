@@ -2,12 +2,10 @@
  * Every number of a design in one list: its own dimensions, each part's,
  * each sketch's, and the numbers in steps' slots.
  */
-import type { Dial, Dimension } from '../dimensions/schema.ts';
+import type { Dial, Dimension } from '../document/dimension.ts';
 import type { Design } from '../document/schema.ts';
 import { sharedIn } from '../document/shared.ts';
-import { measureDimension } from '../sketch/edit/measure.ts';
-import { isDimension, type Constraint, type DimensionConstraint } from '../sketch/schema.ts';
-import { numberSlots } from '../steps/numbers.ts';
+import { numbersOf } from '../steps/slots-of.ts';
 import type { Step } from '../steps/schema.ts';
 import type { QuantityKind } from '../units/units.ts';
 
@@ -99,17 +97,10 @@ export function ownEntry(
   };
 }
 
-/** The entries of one step: a sketch's dimensions, driven ones among them, or the numbers in its slots. */
+/** The entries of one step: every number in its slots. */
 export function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
   const stepWord = wordOf(step.name);
-  const make = (
-    level: 'sketch' | 'slot',
-    key: string,
-    name: string,
-    expression: string,
-    kind: QuantityKind,
-    measured: Measured | null = null,
-  ): DimensionEntry => ({
+  return numbersOf(step).map(({ key, name, expression, kind, level, measured }) => ({
     ref: `${stepId}.${key}`,
     owner: { level, part, step: stepId },
     name,
@@ -119,61 +110,6 @@ export function entriesOfStep(part: string, partWord: string, stepId: string, st
     dial: null,
     group: null,
     note: null,
-    measured,
-  });
-  if (step.kind !== 'sketch') {
-    return numberSlots(step).map(({ key, expression, kind }) =>
-      make('slot', key, step.names?.[key] ?? key, expression, kind),
-    );
-  }
-  const names = sketchDimensionNames(step.constraints);
-  return Object.entries(step.constraints).flatMap(([id, constraint]) => {
-    if (!isDimension(constraint)) return [];
-    const read = (): Measured => ({ of: 'sketch', part, step: stepId, value: measureDimension(step, constraint) });
-    const measured = constraint.driven ? read() : null;
-    return [make('sketch', id, names.get(id)!, constraint.value, quantityOf(constraint), measured)];
-  });
-}
-
-export function quantityOf(constraint: DimensionConstraint): QuantityKind {
-  if (constraint.kind === 'angle' || constraint.kind === 'step_angle') return 'angle';
-  return constraint.kind === 'count' || constraint.kind === 'count_across' ? 'number' : 'length';
-}
-
-/** A line has a width and a height; a distance between two things lies across or rises. */
-function defaultName({ kind, of }: DimensionConstraint): string {
-  switch (kind) {
-    case 'distance':
-      return of.length === 1 ? 'length' : 'distance';
-    case 'horizontal_distance':
-      return of.length === 1 ? 'width' : 'across';
-    case 'vertical_distance':
-      return of.length === 1 ? 'height' : 'rise';
-    default:
-      return kind;
-  }
-}
-
-/** Names of a sketch's dimensions by constraint id; those without one get `across`, `across_2`, … */
-export function sketchDimensionNames(constraints: Readonly<Record<string, Constraint>>): Map<string, string> {
-  const names = new Map<string, string>();
-  const taken = new Set<string>();
-  const dimensions = Object.entries(constraints).filter((entry): entry is [string, DimensionConstraint] =>
-    isDimension(entry[1]),
-  );
-  for (const [id, c] of dimensions) {
-    if (c.name) {
-      names.set(id, c.name);
-      taken.add(c.name);
-    }
-  }
-  for (const [id, c] of dimensions) {
-    if (c.name) continue;
-    const base = defaultName(c);
-    let name = base;
-    for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
-    names.set(id, name);
-    taken.add(name);
-  }
-  return names;
+    measured: measured === null ? null : { of: 'sketch', part, step: stepId, value: measured },
+  }));
 }

@@ -1,19 +1,24 @@
 /** Evaluates a part's recipe step by step, doing again only what an edit touches. */
 import type { Design, Part } from '../document/schema.ts';
+import { hashText } from '../ids/hash.ts';
 import type { Ledger } from '../ledger/ledger.ts';
-import { KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
-import type { SketchOutcome, StepContext, StepResult } from '../steps/context.ts';
-import { evaluateStep } from '../steps/evaluate.ts';
+import { StepFailure, type Body } from '../names/body.ts';
+import { LazyFacts } from '../names/facts.ts';
+import type { Doubt, SketchOutcome } from '../slots/resolving.ts';
+import { KernelError, type SolidKernel } from '../solid/kernel.ts';
+import { kindOf } from '../steps/register.ts';
 import type { Step } from '../steps/schema.ts';
-import { SketchFailure } from '../steps/sketch/evaluate.ts';
-import { StepFailure, type Body } from './body.ts';
-import { LazyFacts } from './facts.ts';
+import { slotsOf } from '../steps/slots-of.ts';
+import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
+import { BUDGET_BYTES, Results, type Kept } from './results.ts';
 
 export interface StepOutcome {
   readonly id: string;
   readonly status: 'ok' | 'failed' | 'suppressed';
   /** Why it failed, or a note about how it was made. */
   readonly message: string | null;
+  /** References that were not found for sure. */
+  readonly doubts: readonly Doubt[];
   readonly sketch: SketchOutcome | null;
   /** All bodies after this step. */
   readonly bodies: readonly Body[];
@@ -35,20 +40,18 @@ export interface EvaluationHooks {
 /** An evaluation was called off because a newer one replaces it. */
 export class Superseded extends Error {}
 
-interface Remembered {
-  readonly bodies: readonly Body[];
-  /** Solids this entry made and must free. */
-  readonly owned: readonly SolidHandle[];
-}
-
-/** Results kept beyond those in use, so that undo and back-and-forth are instant. */
-const SPARE_RESULTS = 60;
-
 export class PartEvaluator {
-  private readonly results = new Map<string, Remembered>();
-  private readonly sketches = new WeakMap<Step, { key: string; outcome: SketchOutcome; note?: string }>();
+  private readonly results: Results;
+  /** Steps made, not found among the results; for tests and measuring. */
+  made = 0;
 
-  constructor(private readonly kernel: SolidKernel) {}
+  /** @param budgetBytes what results may take of the kernel's memory between two pieces of work */
+  constructor(
+    private readonly kernel: SolidKernel,
+    budgetBytes = BUDGET_BYTES,
+  ) {
+    this.results = new Results(kernel, budgetBytes);
+  }
 
   async evaluate(design: Design, ledger: Ledger, partId: string, hooks: EvaluationHooks = {}): Promise<PartOutcome> {
     const part = design.parts[partId];
@@ -74,11 +77,22 @@ export class PartEvaluator {
     bodies: readonly Body[],
     before: readonly StepOutcome[],
   ): StepOutcome {
-    const unchanged = { id, sketch: null, bodies };
+    const doubts: Doubt[] = [];
+    const unchanged = { id, sketch: null, bodies, doubts };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
-      const result = this.remembered(ledger, part, id, step, bodies, before);
-      return { id, status: 'ok', message: result.note ?? null, sketch: result.sketch ?? null, bodies: result.bodies };
+      const { made, used, sketch, note } = this.resultOf(
+        step,
+        this.contextFor(ledger, part, id, bodies, before, doubts),
+      );
+      return {
+        id,
+        status: 'ok',
+        message: note ?? null,
+        doubts,
+        sketch: sketch ?? null,
+        bodies: made.length + used.length === 0 ? bodies : inPlace(bodies, made, used),
+      };
     } catch (error) {
       if (error instanceof SketchFailure)
         return { ...unchanged, status: 'failed', message: error.message, sketch: error.outcome };
@@ -88,27 +102,62 @@ export class PartEvaluator {
     }
   }
 
-  /** Sketches are remembered by their own content; other steps remember their kernel work. */
-  private remembered(
-    ledger: Ledger,
-    part: Part,
-    id: string,
-    step: Step,
-    bodies: readonly Body[],
-    before: readonly StepOutcome[],
-  ): StepResult {
-    const context = this.contextFor(ledger, part, id, bodies, before);
-    if (step.kind !== 'sketch') return evaluateStep(step, context);
-    const numbers = Object.entries(step.constraints).map(([c, constraint]) =>
-      'value' in constraint && !constraint.driven ? context.number(c) : 0,
-    );
-    const fromBodies = 'face' in step.plane || step.borrowed !== undefined;
-    const key = JSON.stringify([numbers, fromBodies ? bodies.map((b) => b.key) : null]);
-    const known = this.sketches.get(step);
-    if (known?.key === key) return { bodies, sketch: known.outcome, ...(known.note ? { note: known.note } : {}) };
-    const result = evaluateStep(step, context);
-    this.sketches.set(step, { key, outcome: result.sketch!, ...(result.note ? { note: result.note } : {}) });
-    return result;
+  /** What the step makes of its slots; the same slots make the same, so it is done once. */
+  private resultOf(step: Step, context: Making): StepResult {
+    const kind = kindOf(step);
+    const inputs: Record<string, unknown> = {};
+    const digests = slotsOf(step).map(({ name, slot, stored }) => {
+      const { value, digest } = slot.of.resolve(stored, name, context);
+      inputs[name] = value;
+      return [name, digest];
+    });
+    const key = hashText(JSON.stringify([kind.kind, kind.version, context.stepId, digests]));
+    const known = this.results.get(key, context.stepName);
+    if (known) {
+      for (const doubt of known.doubts) context.doubt(doubt);
+      if (known.failure) throw known.failure;
+      return known.result!;
+    }
+    return this.makeOnce(key, context, (making) => kind.make(inputs as never, making));
+  }
+
+  private makeOnce(key: string, context: Making, make: (making: Making) => StepResult): StepResult {
+    this.made++;
+    const owned: Body[] = [];
+    const doubts: Doubt[] = [];
+    const names = new Map<string, string>();
+    const keep = (kept: Pick<Kept, 'result' | 'failure'>) => this.results.keep(key, { ...kept, owned, doubts, names });
+    try {
+      const result = make({
+        ...context,
+        stepName: (id) => {
+          const name = context.stepName(id);
+          names.set(id, name);
+          return name;
+        },
+        doubt: (doubt) => {
+          doubts.push(doubt);
+          context.doubt(doubt);
+        },
+        body: (name, solid, faceNames) => {
+          const facts = new LazyFacts(this.kernel, solid);
+          const body = { name, solid, faceNames, facts, key: `${key}.${owned.length}` };
+          owned.push(body);
+          if (!facts.valid || !(facts.volume > 0))
+            throw new StepFailure(
+              'The outcome is not a sound solid; look for faces that nearly coincide or a shape that runs into itself, and change it a little.',
+            );
+          return body;
+        },
+      });
+      keep({ result });
+      return result;
+    } catch (error) {
+      for (const { solid } of owned.splice(0)) this.kernel.free(solid);
+      // Failing again would cost as much, and take memory of the kernel each time.
+      if (error instanceof StepFailure || error instanceof KernelError) keep({ failure: error });
+      throw error;
+    }
   }
 
   private contextFor(
@@ -117,10 +166,8 @@ export class PartEvaluator {
     stepId: string,
     bodies: readonly Body[],
     before: readonly StepOutcome[],
-  ): StepContext {
-    let made: SolidHandle[] = [];
-    let making = '';
-    let count = 0;
+    doubts: Doubt[],
+  ): Making {
     return {
       stepId,
       kernel: this.kernel,
@@ -131,6 +178,7 @@ export class PartEvaluator {
         const entry = ledger.index.byReference(`${stepId}.${key}`);
         throw new StepFailure(`${entry?.name ?? key}: ${value.message}`);
       },
+      stepName: (id) => part.steps[id]?.name ?? 'a deleted step',
       sketch: (sketchId) => {
         const outcome = before.find((o) => o.id === sketchId);
         const name = part.steps[sketchId]?.name;
@@ -141,43 +189,27 @@ export class PartEvaluator {
           throw new StepFailure(`${name} has a fault of its own, and this step needs it.`);
         return { name, outcome: outcome.sketch };
       },
-      body: (id, name, solid, faceNames) => {
-        made.push(solid);
-        return { id, name, solid, faceNames, key: `${making}.${count++}`, facts: new LazyFacts(this.kernel, solid) };
-      },
-      once: (key, work) => {
-        const known = this.results.get(key);
-        if (known) {
-          // Most recently used last.
-          this.results.delete(key);
-          this.results.set(key, known);
-          return [...known.bodies];
-        }
-        making = key;
-        count = 0;
-        made = [];
-        try {
-          const result = work();
-          this.results.set(key, { bodies: result, owned: made });
-          return [...result];
-        } catch (error) {
-          for (const solid of made) this.kernel.free(solid);
-          throw error;
-        }
+      doubt: (doubt) => void doubts.push(doubt),
+      body: () => {
+        throw new Error('bodies are made only while a step makes');
       },
     };
   }
 
-  /**
-   * Forget old results. Call when evaluations are done, with all bodies still shown.
-   * A body made by one step and passed on by others is owned by the first.
-   */
-  sweep(inUse: Iterable<Body>): void {
-    const wanted = new Set([...inUse].map((b) => b.solid));
-    const idle = [...this.results].filter(([, r]) => !r.owned.some((s) => wanted.has(s)));
-    for (const [key, result] of idle.slice(0, Math.max(0, idle.length - SPARE_RESULTS))) {
-      this.results.delete(key);
-      for (const solid of result.owned) this.kernel.free(solid);
-    }
+  /** Free what was not used lately and is over the budget. Call when no outcome is in use. */
+  sweep(): void {
+    this.results.sweep();
   }
+}
+
+/** What was made, each in the place of the body it comes from; what began here last. */
+function inPlace(bodies: readonly Body[], made: StepResult['made'], used: StepResult['used']): Body[] {
+  const gone = new Set(used.map((b) => b.key));
+  return [
+    ...bodies.flatMap((body) => {
+      const heirs = made.filter((m) => m.from?.key === body.key).map((m) => m.body);
+      return heirs.length > 0 || gone.has(body.key) ? heirs : [body];
+    }),
+    ...made.filter((m) => !m.from).map((m) => m.body),
+  ];
 }

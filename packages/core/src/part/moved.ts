@@ -1,10 +1,11 @@
 /** Which faces of a part differ between two evaluations, told by their durable names. */
+import { faceKeys } from '../names/face-keys.ts';
 import type { FaceFacts, Vec3 } from '../solid/kernel.ts';
 import type { PartOutcome } from './evaluate.ts';
 
 export interface MovedFace {
-  /** Durable name, as in the evaluation before. */
-  readonly name: string;
+  /** The face's key, as in the evaluation before. */
+  readonly key: string;
   /** `moved`: its surface lies elsewhere. `reshaped`: the same surface, bounded otherwise. `gone`: not there after. */
   readonly how: 'moved' | 'reshaped' | 'gone';
 }
@@ -14,16 +15,18 @@ const SAME = 1e-6;
 
 export function movedFaces(before: PartOutcome, after: PartOutcome): MovedFace[] {
   const later = new Map<string, FaceFacts>();
-  for (const body of after.bodies) body.faceNames.forEach((name, i) => later.set(name, body.facts.faces[i]!));
+  const keysAfter = faceKeys(after.bodies);
+  after.bodies.forEach((body, b) => keysAfter[b]!.forEach((key, i) => later.set(key, body.facts.faces[i]!)));
   const found: MovedFace[] = [];
   const sameBodies = new Set(after.bodies.map((b) => b.key));
-  for (const body of before.bodies) {
-    if (sameBodies.has(body.key)) continue;
-    body.faceNames.forEach((name, i) => {
-      const how = difference(body.facts.faces[i]!, later.get(name));
-      if (how) found.push({ name, how });
+  const keysBefore = faceKeys(before.bodies);
+  before.bodies.forEach((body, b) => {
+    if (sameBodies.has(body.key)) return;
+    keysBefore[b]!.forEach((key, i) => {
+      const how = difference(body.facts.faces[i]!, later.get(key));
+      if (how) found.push({ key, how });
     });
-  }
+  });
   return found;
 }
 

@@ -3,17 +3,28 @@ import type { Design } from '../document/schema.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { EdgeFacts, FaceFacts, Frame, SolidKernel, SolidMesh, Vec3 } from '../solid/kernel.ts';
-import type { Body } from './body.ts';
+import type { Body } from '../names/body.ts';
+import { faceKeys } from '../names/face-keys.ts';
+import { nameOf, readName } from '../names/name.ts';
+import type { NamedBody } from '../names/neighbours.ts';
+import type { Doubt } from '../slots/resolving.ts';
 import type { PartOutcome, StepOutcome } from './evaluate.ts';
-import { hashText } from './hash.ts';
+import { hashText } from '../ids/hash.ts';
 
 export interface BodyView {
+  /** What tells it apart from the others shown; not to be stored. */
   id: string;
+  /** The step that began it. */
+  step: string;
+  /** Its durable name. */
   name: string;
   /** Equal keys, equal solids. */
   key: string;
   mesh: SolidMesh;
-  faceNames: readonly string[];
+  /** Of each face, every name that led to it. */
+  faceNames: readonly (readonly string[])[];
+  /** Of each face, a text that no other face of the part has. */
+  faceKeys: readonly string[];
   faces: readonly FaceFacts[];
   edges: readonly EdgeFacts[];
   volume: number;
@@ -35,6 +46,7 @@ export interface StepView {
   id: string;
   status: 'ok' | 'failed' | 'suppressed';
   message: string | null;
+  doubts: readonly Doubt[];
   sketch: SketchView | null;
 }
 
@@ -49,8 +61,9 @@ export interface PartView {
 /** Relative to the part's size: fine enough for the screen, coarse enough to be quick. */
 const SCREEN_DEVIATION = 0.0008;
 const SCREEN_ANGLE = 12 * (Math.PI / 180);
+const MOST_MESHES = 150;
 /** Part of every key: raise when the meaning of a stored picture changes. */
-const GENERATION = 1;
+const GENERATION = 2;
 
 /** All a part's picture depends on, as a key: its recipe, and the values of its numbers. */
 export function pictureKey(design: Design, ledger: Ledger, part: string): string {
@@ -72,31 +85,45 @@ export class PartPainter {
   /** @param before also show the bodies as they are before this step */
   paint(outcome: PartOutcome, before: string | null = null): PartView {
     const at = before === null ? -1 : outcome.steps.findIndex((s) => s.id === before);
-    const view = (body: Body) => this.bodyView(body);
+    const all = (bodies: readonly Body[]) => this.bodyViews(bodies);
     return {
       part: outcome.part,
       steps: outcome.steps.map(stepView),
-      bodies: outcome.bodies.map(view),
-      before: at < 0 ? null : { step: before!, bodies: (outcome.steps[at - 1]?.bodies ?? []).map(view) },
+      bodies: all(outcome.bodies),
+      before: at < 0 ? null : { step: before!, bodies: all(outcome.steps[at - 1]?.bodies ?? []) },
     };
   }
 
-  private bodyView(body: Body): BodyView {
+  private bodyViews(bodies: readonly Body[]): BodyView[] {
+    const keys = faceKeys(bodies);
+    const seen = new Map<string, number>();
+    return bodies.map((body, i) => {
+      const count = (seen.get(body.name.text) ?? 0) + 1;
+      seen.set(body.name.text, count);
+      return this.bodyView(body, count === 1 ? body.name.text : `${body.name.text}~${count}`, keys[i]!);
+    });
+  }
+
+  private bodyView(body: Body, id: string, keys: readonly string[]): BodyView {
     const { facts } = body;
     let mesh = this.meshes.get(body.key);
+    // Drawn last, let go last.
+    this.meshes.delete(body.key);
     if (!mesh) {
       const { min, max } = facts.box;
       const size = Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]);
       mesh = this.kernel.mesh(body.solid, { linear: size * SCREEN_DEVIATION, angular: SCREEN_ANGLE });
-      this.meshes.set(body.key, mesh);
     }
+    this.meshes.set(body.key, mesh);
     const { faces, edges, volume, center, box } = facts;
     return {
-      id: body.id,
-      name: body.name,
+      id,
+      step: body.name.step,
+      name: body.name.text,
       key: body.key,
       mesh,
-      faceNames: body.faceNames,
+      faceNames: body.faceNames.map((names) => names.map((n) => n.text)),
+      faceKeys: keys,
       faces,
       edges,
       volume,
@@ -105,21 +132,42 @@ export class PartPainter {
     };
   }
 
-  /** Let go of the meshes of all but these bodies, once there are many. */
-  sweep(shown: readonly Body[]): void {
-    const keep = new Set(shown.map((b) => b.key));
-    if (this.meshes.size > keep.size + 100)
-      for (const key of this.meshes.keys()) if (!keep.has(key)) this.meshes.delete(key);
+  /** Let go of the meshes drawn longest ago, once there are many. */
+  sweep(): void {
+    const spare = this.meshes.size - MOST_MESHES;
+    for (const key of [...this.meshes.keys()].slice(0, Math.max(0, spare))) this.meshes.delete(key);
   }
 }
 
-function stepView({ id, status, message, sketch }: StepOutcome): StepView {
-  if (!sketch) return { id, status, message, sketch: null };
+function stepView({ id, status, message, doubts, sketch }: StepOutcome): StepView {
+  if (!sketch) return { id, status, message, doubts, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
   return {
     id,
     status,
     message,
+    doubts,
     sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash },
   };
+}
+
+const named = new WeakMap<BodyView, NamedBodyView>();
+
+/** A shown body as durable names are found and made on it. */
+export interface NamedBodyView extends NamedBody {
+  readonly facts: NamedBody['facts'] & { readonly center: Vec3 };
+}
+
+export function namedBody(view: BodyView): NamedBodyView {
+  const known = named.get(view);
+  if (known) return known;
+  const read = (text: string) => readName(text) ?? nameOf(text, 'unread');
+  const { faces, edges, center } = view;
+  const body = {
+    name: read(view.name),
+    faceNames: view.faceNames.map((names) => names.map(read)),
+    facts: { faces, edges, center },
+  };
+  named.set(view, body);
+  return body;
 }

@@ -1,7 +1,8 @@
 /** Which constraints disagree: the smallest set of them. */
 import type { SketchGeometry } from './schema.ts';
 import { settle } from './settle.ts';
-import { buildSystem, ConstraintMisfit } from './system.ts';
+import { ConstraintMisfit } from './constraints/misfit.ts';
+import { buildSystem } from './system.ts';
 
 /** Solves times constraints spent on looking for the smallest set; a huge sketch may get a larger one. */
 const MOST_WORK = 400_000;

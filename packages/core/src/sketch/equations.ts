@@ -10,14 +10,12 @@ import { equalLength } from './constraints/equal-length.ts';
 import { midpoint, symmetric } from './constraints/midpoint.ts';
 import { evenLines, evenPoints } from './constraints/spacing.ts';
 import { pointOnRound, tangentLineRound, tangentRounds } from './constraints/tangent.ts';
-import { squareEnds } from './change/offset.ts';
+import { ConstraintMisfit } from './constraints/misfit.ts';
+import { squareEnds } from './constraints/square-ends.ts';
 import { letteringProportion } from './lettering/lettering.ts';
 import { endsOf, pointsOf, type Constraint, type SketchGeometry } from './schema.ts';
 import type { Equation, LineSlots, PointSlots, RoundSlots } from './solver/equation.ts';
-import type { SketchSlots } from './system.ts';
-
-/** A constraint put on things it cannot hold for; the message is for the user. */
-export class ConstraintMisfit extends Error {}
+import type { SketchSlots } from './solver/slots.ts';
 
 function refuse(message: string): never {
   throw new ConstraintMisfit(message);

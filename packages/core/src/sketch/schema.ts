@@ -1,7 +1,8 @@
 /** What a sketch is in the file: points, curves between them, and constraints upon both. */
 import { z } from 'zod';
-import { Id } from '../document/ids.ts';
-import { mapOf, MAX_ENTITIES } from '../document/limits.ts';
+import { Id } from '../ids/ids.ts';
+import { mapOf, MAX_ENTITIES } from '../ids/limits.ts';
+import { BodyRef, EdgeRef, FaceRef } from '../references/references.ts';
 import { DimensionName, Expr } from '../dimensions/expression.ts';
 
 /** Ids of points and curves: those of repeated ones tell their original and its pattern, and so grow with each nesting. */
@@ -169,26 +170,15 @@ export function isDimension(constraint: Constraint): constraint is DimensionCons
   return 'value' in constraint;
 }
 
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-export const EdgeRef = z
-  .strictObject({
-    faces: z.array(z.string().min(1).max(500)).min(1).max(2).describe('Names of the faces it lies between'),
-    near: vec3.describe('Its middle when it was picked, mm; tells equals apart'),
-  })
-  .describe('An edge of the part, by the faces it lies between.');
-export type EdgeRef = z.infer<typeof EdgeRef>;
-
 export const BorrowSource = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('edge'), edge: EdgeRef }).describe('An edge, seen straight onto the sketch plane.'),
   z
     .strictObject({ kind: z.literal('vertex'), edge: EdgeRef, end: z.enum(['from', 'to']) })
     .describe('An end of an edge.'),
+  z.strictObject({ kind: z.literal('face'), face: FaceRef }).describe('All edges round a face.'),
+  z.strictObject({ kind: z.literal('section'), body: BodyRef }).describe('Where the sketch plane cuts a body.'),
   z
-    .strictObject({ kind: z.literal('face'), face: z.string().min(1).max(500), near: vec3 })
-    .describe('All edges round a face.'),
-  z.strictObject({ kind: z.literal('section'), body: Id }).describe('Where the sketch plane cuts a body.'),
-  z
-    .strictObject({ kind: z.literal('silhouette'), body: Id })
+    .strictObject({ kind: z.literal('silhouette'), body: BodyRef })
     .describe('The outline of a body, seen straight onto the plane.'),
 ]);
 export type BorrowSource = z.infer<typeof BorrowSource>;
@@ -196,7 +186,19 @@ export type BorrowSource = z.infer<typeof BorrowSource>;
 export const Borrowed = z
   .strictObject({
     source: BorrowSource,
-    of: z.array(EntityId).max(2000).describe('Points and curves that follow the source'),
+    of: z
+      .array(EntityId)
+      .max(2000)
+      .describe(
+        'Points and curves that follow the source, piece by piece: each curve, then its points in the order in which the curve names them; or a point alone',
+      ),
+    keys: z
+      .array(z.string().max(4000))
+      .max(2000)
+      .optional()
+      .describe(
+        'What each piece is told apart by at its source: the faces its edge lies between; empty where nothing tells',
+      ),
   })
   .describe('Geometry taken from the part; it moves only with its source.');
 export type Borrowed = z.infer<typeof Borrowed>;
@@ -230,20 +232,6 @@ export const SketchGeometry = z.strictObject({
   borrowed: mapOf(Id, Borrowed, 2000).optional(),
 });
 export type SketchGeometry = z.infer<typeof SketchGeometry>;
-
-export const RegionRef = z
-  .strictObject({
-    outer: z
-      .array(z.string().regex(/^[+-]?[A-Za-z][A-Za-z0-9_]{0,199}$/))
-      .min(1)
-      .max(400)
-      .describe(
-        'Ids of the curves around the region, in any order; a sign tells on which side of the curve it lies (+ left, - right).',
-      ),
-    at: z.tuple([z.number(), z.number()]).optional().describe('A point inside, mm; tells equals apart.'),
-  })
-  .describe('A closed region of a sketch, by the curves around it.');
-export type RegionRef = z.infer<typeof RegionRef>;
 
 /** The ids of the points a curve is built on. */
 export function pointsOf(curve: Curve): string[] {

@@ -8,7 +8,8 @@ import { misfitOf, smallestClash } from './clash.ts';
 import { shakeLoose } from './shake.ts';
 import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled } from './settle.ts';
 import { rankOf } from './solver/rank.ts';
-import { buildSystem, ConstraintMisfit, readGeometry, type System } from './system.ts';
+import { ConstraintMisfit } from './constraints/misfit.ts';
+import { buildSystem, readGeometry, type System } from './system.ts';
 
 export interface SketchSolution {
   /** The sketch with solved positions; as it was where it clashes. */

@@ -1,26 +1,15 @@
 /** Turns a sketch and its dimensions' values into variables and equations. */
 import { basisOf } from './curves/spline.ts';
-import { ConstraintEquations, ConstraintMisfit } from './equations.ts';
+import { ConstraintEquations } from './equations.ts';
+import { ConstraintMisfit } from './constraints/misfit.ts';
 import { pointOnEllipse } from './constraints/contact.ts';
 import { pointOnRound } from './constraints/tangent.ts';
 import { patternEquations, patternLinks } from './pattern/equations.ts';
 import { BUILT_IN, isDimension, type Constraint, type SketchGeometry } from './schema.ts';
 import type { EllipseSlots, Equation, LineSlots, PointSlots, RoundSlots, SplineSlots } from './solver/equation.ts';
+import type { SketchSlots } from './solver/slots.ts';
 import { SlotMerger, type MergeOutcome } from './solver/merge.ts';
 import { STEP_ARM } from './constraints/spacing.ts';
-
-export { ConstraintMisfit } from './equations.ts';
-
-/** The variables of everything in a sketch, by id. */
-export interface SketchSlots {
-  readonly points: ReadonlyMap<string, PointSlots>;
-  readonly lines: ReadonlyMap<string, LineSlots>;
-  readonly rounds: ReadonlyMap<string, RoundSlots>;
-  readonly ellipses: ReadonlyMap<string, EllipseSlots>;
-  readonly splines: ReadonlyMap<string, SplineSlots>;
-  /** Spacing of each pattern, along and across. */
-  readonly steps: ReadonlyMap<string, readonly [number, number]>;
-}
 
 export interface System extends SketchSlots {
   /** Values by slot; merged slots are read through `root`. */

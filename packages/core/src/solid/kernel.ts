@@ -3,36 +3,34 @@
  * held by the kernel and named here by a handle; whoever receives one frees it.
  */
 import type { Loop } from '../sketch/regions/loop.ts';
+import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
-export type Vec3 = readonly [number, number, number];
-
-/** A sketch plane in space: right-handed, unit vectors. */
-export interface Frame {
-  readonly origin: Vec3;
-  readonly x: Vec3;
-  readonly y: Vec3;
-  readonly normal: Vec3;
-}
+export type { Axis, Frame, Vec3 };
 
 /** Opaque; valid until freed. */
 export type SolidHandle = number & { readonly __solid: unique symbol };
 
-/** Where a face of a freshly made solid came from. */
-export type FaceOrigin = { readonly role: 'start' | 'end' } | { readonly role: 'side'; readonly curve: string };
+/**
+ * How a face of a result came from something that went into the operation. What goes in is
+ * listed by argument (a profile is 0; of bodies, those acted on first, then the tools) and, in it, by
+ * the kernel's order. A profile has one face; its edges are the pieces of its loops, one loop after another.
+ */
+export interface FaceParent {
+  readonly argument: number;
+  readonly kind: 'face' | 'edge';
+  readonly index: number;
+  /** `modified`: it is that face, or part of it. `generated`: swept by it. `start`, `end`: the caps of a swept profile. */
+  readonly how: 'modified' | 'generated' | 'start' | 'end';
+}
 
 /** Faces are always listed in the kernel's own order, which `faces` and `mesh` share. */
 export interface MadeSolid {
   readonly solid: SolidHandle;
-  readonly faces: readonly FaceOrigin[];
+  /** Of each face all that it came from; several where faces were merged, none where the kernel does not tell. */
+  readonly faces: readonly (readonly FaceParent[])[];
 }
 
 export type BooleanKind = 'join' | 'cut';
-
-export interface BooleanSolid {
-  readonly solid: SolidHandle;
-  /** For each face: the argument (targets first, then tools) and the face of it that it is, or is part of. */
-  readonly faces: readonly { readonly argument: number; readonly face: number }[];
-}
 
 export type SurfaceKind = 'plane' | 'cylinder' | 'cone' | 'sphere' | 'torus' | 'other';
 export type CurveKind = 'line' | 'circle' | 'ellipse' | 'other';
@@ -46,6 +44,8 @@ export interface FaceFacts {
   readonly normal: Vec3 | null;
   /** Cylinders and spheres only. */
   readonly radius: number | null;
+  /** Cylinders only. */
+  readonly axis: Axis | null;
 }
 
 export interface EdgeFacts {
@@ -54,6 +54,10 @@ export interface EdgeFacts {
   readonly radius: number | null;
   /** Indices of the faces it lies between; one twice for a seam. */
   readonly faces: readonly number[];
+  /** Its two ends as numbers that edges meeting there share; none for a closed edge without a corner on it. */
+  readonly ends: readonly number[];
+  /** Halfway by the curve's own parameter, mm. */
+  readonly middle: Vec3;
 }
 
 interface EdgeEnds {
@@ -136,11 +140,18 @@ export interface SolidKernel {
    */
   extrude(frame: Frame, loops: readonly Loop[], from: number, to: number): MadeSolid;
   /**
+   * Turn a plane area about an axis in its plane that does not cross it, from angle `from` to `to`
+   * (rad, from < to, at most a whole turn), counter-clockwise about the axis.
+   * @param loops outline first, counter-clockwise, then holes
+   * @throws KernelError
+   */
+  revolve(frame: Frame, loops: readonly Loop[], axis: Axis, from: number, to: number): MadeSolid;
+  /**
    * Join tools to targets, or cut them away. Arguments stay valid.
    * @returns every separate solid of the result; none if all is cut away
    * @throws KernelError
    */
-  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): BooleanSolid[];
+  combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[];
   measure(solid: SolidHandle): SolidMeasures;
   isValid(solid: SolidHandle): boolean;
   faces(solid: SolidHandle): FaceFacts[];
@@ -156,6 +167,8 @@ export interface SolidKernel {
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids. */
   exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;
+  /** What a solid takes of the kernel's memory, bytes, roughly. */
+  sizeOf(solid: SolidHandle): number;
   free(solid: SolidHandle): void;
   /** Solids now held, for leak tests. */
   readonly held: number;

@@ -4,20 +4,20 @@ import {
   addPart,
   addStep,
   applyEdit,
-  changeStep,
   deleteStep,
   editSketch,
   emptyDesign,
   Ledger,
   moveStep,
   renameStep,
+  readingOf,
   sentenceOf,
   setDimension,
   suppressStep,
   usersOfStep,
   type Design,
   type Edit,
-  type ExtrudeStep,
+  type SketchStep,
   type Step,
 } from '../index.ts';
 
@@ -29,11 +29,10 @@ const sketch: Step = {
   curves: { l: { kind: 'line', from: 'a', to: 'b' } },
   constraints: { w: { kind: 'distance', of: ['l'], value: '20 mm', name: 'width' } },
 };
-const extrude: ExtrudeStep = {
+const extrude: Step = {
   kind: 'extrude',
   name: 'Plate',
-  sketch: 's',
-  regions: 'all',
+  profile: { sketch: 's', regions: 'all' },
   way: 'one_way',
   distance: 'thk',
   result: 'new_body',
@@ -46,6 +45,12 @@ function make(...edits: Edit[]): Design {
     return outcome.design;
   }, emptyDesign('Test'));
 }
+/** Any slots of the extrude, put in as a file would have them. */
+const changed = (slots: Partial<Step>): Edit => ({
+  command: 'x',
+  label: 'x',
+  run: (draft) => void Object.assign(draft.parts.p!.steps.e!, slots),
+});
 const base = (...more: Edit[]) =>
   make(
     addDimension('thk', { name: 'thk', value: '6 mm' }),
@@ -57,46 +62,46 @@ const base = (...more: Edit[]) =>
 
 function read(design: Design, step: string): string {
   const part = design.parts.p!;
-  return sentenceOf(part.steps[step]!, { part, stepId: step, ledger: Ledger.of(design) })
+  return sentenceOf(part.steps[step]!, readingOf(part, step, Ledger.of(design)))
     .map((piece) => ('text' in piece ? piece.text : `[${piece.label}${piece.value ? ` = ${piece.value}` : ''}]`))
     .join(' ');
 }
 
 describe('a step reads as a sentence', () => {
-  test.each<[string, Partial<ExtrudeStep>, string]>([
-    ['a new body', {}, 'Extrude [Outline, all regions] by [thk = 6 mm] [one way] as [a new body]'],
+  test.each<[string, Partial<Step>, string]>([
+    ['a new body', {}, 'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [forward] as [a new body]'],
     [
       'reversed',
       { reversed: true },
-      'Extrude [Outline, all regions] by [thk = 6 mm] [one way, reversed] as [a new body]',
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [reversed] as [a new body]',
     ],
     [
       'both ways',
       { way: 'both_ways', back_distance: '2 mm' },
-      'Extrude [Outline, all regions] by [thk = 6 mm] [both ways] and back [2 mm] as [a new body]',
+      'Extrude [Outline, all regions] by [thk = 6 mm] [both ways] and back [2 mm] [forward] as [a new body]',
     ],
     [
       'a cut of one body',
-      { result: 'cut', bodies: ['e'] },
-      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [cut from] [Plate]',
+      { result: 'cut', bodies: [{ name: 'e' }] },
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [forward] [cut from] [Plate]',
     ],
     [
       'a join with all',
       { result: 'join' },
-      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [joined to] [all bodies]',
+      'Extrude [Outline, all regions] by [thk = 6 mm] [one way] [forward] [joined to] [all bodies]',
     ],
     [
       'picked regions',
-      { regions: [{ outer: ['l'] }] },
-      'Extrude [Outline, 1 region] by [thk = 6 mm] [one way] as [a new body]',
+      { profile: { sketch: 's', regions: [{ outer: ['l'] }] } },
+      'Extrude [Outline, 1 region] by [thk = 6 mm] [one way] [forward] as [a new body]',
     ],
     [
       'a lost sketch',
-      { sketch: 'gone' },
-      'Extrude [a deleted sketch, all regions] by [thk = 6 mm] [one way] as [a new body]',
+      { profile: { sketch: 'gone', regions: 'all' } },
+      'Extrude [a deleted sketch, all regions] by [thk = 6 mm] [one way] [forward] as [a new body]',
     ],
   ])('%s', (_, slots, sentence) => {
-    const design = base(changeStep('p', 'e', 'x', (step) => void Object.assign(step, slots)));
+    const design = base(changed(slots));
     expect(read(design, 'e')).toBe(sentence);
   });
 
@@ -131,7 +136,7 @@ describe('edits of a recipe', () => {
 
   test('an edit of a sketch stores where everything went, and a clashing one is refused whole', () => {
     const design = base(setDimension('s.w', '35 mm'));
-    const solved = design.parts.p!.steps.s as Extract<Step, { kind: 'sketch' }>;
+    const solved = design.parts.p!.steps.s as SketchStep;
     const [a, b] = [solved.points.a!, solved.points.b!];
     expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(35, 9);
     const clash = editSketch('p', 's', 'Add a distance', (s) => {

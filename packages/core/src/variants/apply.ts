@@ -1,11 +1,11 @@
 /** A variant as a design of its own. */
 import { applyEdit, EditRefused, type Edit } from '../document/change.ts';
-import { boundFor, refuseOutsideRange, setDimensions } from '../document/commands/dimensions.ts';
+import { boundFor, refuseOutsideRange, setDimensions } from '../commands/dimensions.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { scopeOf } from '../ledger/names.ts';
 import { MATERIAL_KEYS, MATERIALS, type MaterialKey } from '../standards/materials.ts';
-import { columnOf, type ColumnKey } from './schema.ts';
+import { columnOf, type ColumnKey } from '../document/variants.ts';
 
 /** A column's heading as people read it, unique in the design. */
 export function columnTitle(design: Design, key: ColumnKey): string {

@@ -1,9 +1,9 @@
 /** Edits of the table of variants. */
 import { EditRefused, type Edit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
-import { plain } from '../document/commands/plain.ts';
+import { plain } from '../document/plain.ts';
 import { cellFrom, columnTitle } from './apply.ts';
-import type { ColumnKey, Variant, Variants } from './schema.ts';
+import type { ColumnKey, Variant, Variants } from '../document/variants.ts';
 
 function tableOf(draft: Design): Variants {
   return (draft.variants ??= { columns: [], rows: {}, order: [] });

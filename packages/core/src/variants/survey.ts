@@ -1,7 +1,7 @@
 /** What becomes of a design in one of its variants. */
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { withReadings } from '../measures/read.ts';
+import { withReadings } from '../readings/read.ts';
 import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';

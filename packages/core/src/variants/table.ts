@@ -2,13 +2,13 @@
 import Papa from 'papaparse';
 import { parseExpression } from '../dimensions/parser.ts';
 import { EditRefused } from '../document/change.ts';
-import { newId, type RandomSource } from '../document/ids.ts';
+import { newId, type RandomSource } from '../ids/ids.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { MATERIALS, type MaterialKey } from '../standards/materials.ts';
 import { kindOfPowers, unitNamed } from '../units/units.ts';
 import { cellFrom, columnTitle } from './apply.ts';
-import { columnOf, type ColumnKey } from './schema.ts';
+import { columnOf, type ColumnKey } from '../document/variants.ts';
 
 export type Separator = ',' | '\t' | ';';
 

@@ -5,7 +5,7 @@ import {
   Ledger, putVariants, readDesign, readTable, renameDimension, renameVariant, setUnits, setVariantCell, writeDesign, writeTable,
   type Design, 
 } from '../index.ts'; // prettier-ignore
-import { edited, refusalOf } from '../document/edited.ts';
+import { edited, refusalOf } from '../commands/edited.ts';
 
 const base = edited(
   emptyDesign('Plate'),

@@ -58,6 +58,12 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
       await q.addColumn('projects', 'sharedRevision', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
     },
   },
+  {
+    name: '004-arguments-of-commands',
+    async up(q) {
+      await q.addColumn('changes', 'args', { type: DOCUMENT, allowNull: true });
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

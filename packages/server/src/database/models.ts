@@ -29,7 +29,7 @@ export class DesignRow extends Model<InferAttributes<DesignRow>, InferCreationAt
   declare updatedAt: CreationOptional<Date>;
 }
 
-/** The log: one row a change, never altered. */
+/** The log: one row a change, altered only when a new version of the design's format writes it anew. */
 export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAttributes<ChangeRow>> {
   declare designId: string;
   declare revision: number;
@@ -38,6 +38,8 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   /** The change an undo or redo concerns. */
   declare target: string | null;
   declare command: string;
+  /** What the command was given, as JSON, where it can be run again. */
+  declare args: string | null;
   declare label: string;
   declare patches: string;
   declare inverse: string;
@@ -100,6 +102,7 @@ export function defineModels(sequelize: Sequelize): void {
       kind: DataTypes.STRING(8),
       target: DataTypes.STRING(40),
       command: DataTypes.STRING(60),
+      args: DOCUMENT,
       label: DataTypes.STRING(300),
       patches: DOCUMENT,
       inverse: DOCUMENT,

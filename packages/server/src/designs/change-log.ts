@@ -74,6 +74,7 @@ export async function appendChange(
         kind: change.kind,
         target: change.of ?? null,
         command: change.command,
+        args: change.args === undefined ? null : JSON.stringify(change.args),
         label: change.label,
         patches: JSON.stringify(change.patches),
         inverse: JSON.stringify(outcome.inverse),

@@ -86,6 +86,7 @@ watchDebounced(
       design.ledger &&
       !evaluation.busy &&
       !design.instead &&
+      !design.attempt &&
       design.saveState === 'saved' &&
       !session.inSketch;
     if (open) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
@@ -132,6 +133,7 @@ onBeforeUnmount(() => {
   evaluation.clear();
   session.traced = null;
   session.showVariants = false;
+  design.dropAttempt();
   design.close();
   session.openPart(null);
 });

@@ -26,6 +26,12 @@ export interface Shown {
   /** Said of the others. */
   readonly refusal: string;
 }
+/** Edits tried together, and the design with them made. */
+interface Attempt {
+  readonly edits: readonly Edit[];
+  readonly design: Design;
+}
+
 /** `refused`: the server will not have the waiting edits, nor show the design; they stay in this browser. */
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
@@ -39,8 +45,12 @@ export const useDesign = defineStore('design', () => {
   const kept = shallowRef<Design | null>(null);
   /** Shown instead of it: values being tried, or a variant being looked at. */
   const instead = shallowRef<Shown | null>(null);
+  /** Edits that are only tried, such as a step whose sentence is being filled: not saved, and not in the history. */
+  const attempt = shallowRef<Attempt | null>(null);
+  /** What edits are made on. */
+  const base = computed(() => attempt.value?.design ?? kept.value);
   /** What is on the screen. */
-  const design = computed(() => instead.value?.design ?? kept.value);
+  const design = computed(() => instead.value?.design ?? base.value);
   const revision = ref(0);
   const saveState = ref<SaveState>('saved');
   const log = shallowRef<LoggedChange[]>([]);
@@ -56,8 +66,8 @@ export const useDesign = defineStore('design', () => {
   const ledger = computed(() => (design.value ? Ledger.of(design.value) : null));
   const undoable = computed(() => undoState(log.value));
   const undoCount = computed(() => undoable.value.undo.length);
-  const canUndo = computed(() => undoCount.value > 0);
-  const canRedo = computed(() => undoable.value.redo.length > 0);
+  const canUndo = computed(() => attempt.value !== null || undoCount.value > 0);
+  const canRedo = computed(() => attempt.value === null && undoable.value.redo.length > 0);
 
   async function open(designId: string): Promise<void> {
     close();
@@ -81,6 +91,7 @@ export const useDesign = defineStore('design', () => {
 
   function close(): void {
     id.value = null;
+    attempt.value = null;
     kept.value = null;
     instead.value = null;
     acknowledged = null;
@@ -106,13 +117,65 @@ export const useDesign = defineStore('design', () => {
     pending = still;
     const sent = new Set(still.map((c) => c.id));
     log.value = [...log.value.filter((c) => !sent.has(c.id)), ...still];
-    kept.value = current;
+    show(current);
+  }
+
+  /** The kept design is another now; what is tried goes on upon it. */
+  function show(next: Design): void {
+    kept.value = next;
+    if (attempt.value) redoAttempt(attempt.value.edits);
   }
 
   /** Make an edit. Returns null, or the sentence that says why it was refused. */
   function edit(command: Edit): string | null {
     if (instead.value && !instead.value.allows(command)) return instead.value.refusal;
-    return make(command, 'edit');
+    return attempt.value ? tryAlso(command) : make(command, 'edit');
+  }
+
+  /** Begin to try edits, with this one first. Returns null, or why it cannot be made. */
+  function tryOut(command: Edit): string | null {
+    if (instead.value) return instead.value.refusal;
+    if (attempt.value) return 'Another step is being filled; keep or drop it first.';
+    return tryAlso(command);
+  }
+
+  function tryAlso(command: Edit): string | null {
+    if (!base.value) return 'No design is open.';
+    const outcome = applyEdit(base.value, command);
+    if (!outcome.ok) return outcome.message;
+    attempt.value = { edits: [...(attempt.value?.edits ?? []), command], design: outcome.design };
+    return null;
+  }
+
+  /** Make what is tried the design's own, as one edit that bears the first one's name. */
+  function keepAttempt(): string | null {
+    const tried = attempt.value;
+    const [first, ...rest] = tried?.edits ?? [];
+    if (!first) return null;
+    const whole: Edit = { ...first, run: (draft) => [first, ...rest].forEach((e) => e.run(draft)) };
+    // Its arguments tell of the first alone.
+    if (rest.length > 0) delete (whole as { args?: unknown }).args;
+    attempt.value = null;
+    const refusal = make(whole, 'edit');
+    if (refusal !== null) attempt.value = tried;
+    return refusal;
+  }
+
+  function dropAttempt(): void {
+    attempt.value = null;
+  }
+
+  /** The same edits on what the design has become; without the last few, if so wanted. */
+  function redoAttempt(edits: readonly Edit[]): void {
+    const tried = attempt.value;
+    attempt.value = null;
+    for (const command of tried ? edits : []) {
+      const refusal = tryAlso(command);
+      if (refusal === null) continue;
+      attempt.value = null;
+      toast.error(`What you were filling cannot go on: ${refusal}`);
+      return;
+    }
   }
 
   /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
@@ -129,6 +192,7 @@ export const useDesign = defineStore('design', () => {
         kind,
         command: command.command,
         label: command.label,
+        ...(command.args === undefined ? {} : { args: command.args }),
         patches: outcome.patches as Patches,
       },
       outcome.design,
@@ -138,7 +202,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   function keep(change: Change, next: Design, inverse: Patches): void {
-    kept.value = next;
+    show(next);
     known.set(change.id, { label: change.label, patches: change.patches, inverse });
     log.value = [...log.value, change];
     pending.push(change);
@@ -227,6 +291,10 @@ export const useDesign = defineStore('design', () => {
   }
 
   async function revert(kind: 'undo' | 'redo'): Promise<string | null> {
+    if (attempt.value) {
+      if (kind === 'undo') redoAttempt(attempt.value.edits.slice(0, -1));
+      return null;
+    }
     const target = undoable.value[kind].at(-1);
     if (!target || !kept.value || !id.value) return null;
     let entry = known.get(target);
@@ -252,7 +320,9 @@ export const useDesign = defineStore('design', () => {
 
   const undo = () => revert('undo');
   const redo = () => revert('redo');
-  const undoLabel = computed(() => log.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '');
+  const undoLabel = computed(
+    () => attempt.value?.edits.at(-1)?.label ?? log.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '',
+  );
   const redoLabel = computed(() => log.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
 
   return {
@@ -260,6 +330,8 @@ export const useDesign = defineStore('design', () => {
     project,
     kept,
     instead,
+    attempt,
+    base,
     design,
     ledger,
     revision,
@@ -273,6 +345,9 @@ export const useDesign = defineStore('design', () => {
     open,
     close,
     edit,
+    tryOut,
+    keepAttempt,
+    dropAttempt,
     follow,
     undo,
     redo,

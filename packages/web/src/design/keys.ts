@@ -35,7 +35,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     else if (session.pickingFor) session.pickingFor = null;
     else if (session.entities.length > 0) session.entities = [];
     else if (session.inSketch) session.leaveSketch();
-    else if (session.draftSince !== null) void dropStep();
+    else if (design.attempt) dropStep();
     else if (session.editing) session.editing = null;
     else if (session.picks.length > 0) session.picks = [];
     else if (session.traced) session.traced = null;
@@ -103,7 +103,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
       if (editing.changing.atClick.value) session.changing = null;
       else editing.changing.keep();
     } else if (session.pickingFor) session.pickingFor = null;
-    else if (session.draftSince !== null || session.editing) keepStep();
+    else if (design.attempt || session.editing) keepStep();
     else if (session.inSketch) session.leaveSketch();
   }
 }

@@ -1,21 +1,18 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
-import type { FaceRef, RegionRef } from '@helb/core';
+import type { Picked } from '@helb/core';
 import type { ChangeKind } from '../sketch/changing.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
+type PickedAs<K extends Picked['kind']> = Extract<Picked, { kind: K }>;
+
+/** What is picked, and what the stage needs to show it. */
 export type Pick =
-  | {
-      readonly kind: 'face';
-      readonly body: string;
-      readonly face: number;
-      readonly ref: FaceRef;
-      readonly flat: boolean;
-      readonly label: string;
-    }
-  | { readonly kind: 'edge'; readonly body: string; readonly edge: number; readonly label: string }
-  | { readonly kind: 'region'; readonly step: string; readonly ref: RegionRef; readonly key: string }
-  | { readonly kind: 'datum'; readonly datum: 'floor' | 'wall' | 'side' };
+  | (PickedAs<'face'> & { readonly body: string; readonly face: number; readonly label: string })
+  | (PickedAs<'edge'> & { readonly body: string; readonly edge: number; readonly label: string })
+  | (PickedAs<'region'> & { readonly key: string })
+  | PickedAs<'line'>
+  | PickedAs<'datum'>;
 
 export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
@@ -23,10 +20,8 @@ export const useSession = defineStore('session', () => {
   const sketching = ref<string | null>(null);
   /** The step whose sentence is being filled. */
   const editing = ref<string | null>(null);
-  /** Edits made since a new step was begun: Escape takes them back. */
-  const draftSince = ref<number | null>(null);
   /** A slot that now takes picks from the stage. */
-  const pickingFor = ref<{ step: string; slot: 'regions' | 'plane' } | null>(null);
+  const pickingFor = ref<{ step: string; slot: string } | null>(null);
   // Picks are stored in the document as they are, so they stay plain.
   const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
@@ -63,7 +58,6 @@ export const useSession = defineStore('session', () => {
     leaveSketch();
     activePart.value = id;
     editing.value = null;
-    draftSince.value = null;
     pickingFor.value = null;
     picks.value = [];
   }
@@ -91,7 +85,6 @@ export const useSession = defineStore('session', () => {
     activePart,
     sketching,
     editing,
-    draftSince,
     pickingFor,
     picks,
     entities,

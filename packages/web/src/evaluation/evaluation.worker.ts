@@ -6,7 +6,6 @@ import {
   pictureKey,
   readingsOf,
   Superseded,
-  type Body,
   type Design,
   type PartView,
 } from '@helb/core';
@@ -50,9 +49,13 @@ function messagesIn(): Promise<void> {
 
 let lastWork: Promise<unknown> = Promise.resolve();
 
-/** One piece of work at a time: each may free solids that another would still use. */
+/** One piece of work at a time; after each, however it ended, what is over the memory's budget is let go. */
 function exclusive<T>(work: () => Promise<T>): Promise<T> {
-  const own = lastWork.then(work, work);
+  const own = lastWork.then(work, work).finally(async () => {
+    const { evaluator, painter } = await ready;
+    evaluator.sweep();
+    painter.sweep();
+  });
   lastWork = own;
   return own;
 }
@@ -83,7 +86,6 @@ async function compute(
   const { kernel, evaluator, painter } = await ready;
   const ledger = Ledger.of(design);
   let breathed = performance.now();
-  const shown: Body[] = [];
   const stale = new Map<string, string>();
   const faults = new Map<string, string>();
   const heard: (void | Promise<void>)[] = [];
@@ -106,7 +108,6 @@ async function compute(
       const readings = readingsOf(design, outcome, kernel);
       for (const [ref, text] of readings.stale) stale.set(ref, text);
       for (const [ref, fault] of readings.faults) faults.set(ref, fault);
-      shown.push(...outcome.bodies, ...outcome.steps.flatMap((s) => s.bodies));
       const key = `${pictureKey(design, ledger, partId)} ${view.before?.step ?? ''}`;
       // The page has it already; sending it again would only cost it time.
       if (sent.get(partId) !== key) {
@@ -120,8 +121,6 @@ async function compute(
     heard.push(listener.readings(stale, faults));
     // The page hears of all parts before it hears of the end.
     await Promise.all(heard);
-    evaluator.sweep(shown);
-    painter.sweep(shown);
     return true;
   } catch (error) {
     if (error instanceof Superseded) return false;

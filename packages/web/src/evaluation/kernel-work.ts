@@ -1,6 +1,6 @@
 /** What else the kernel is asked for, besides the picture: readings, traces, variants, files. */
 import {
-  borrowedPieces,
+  findSource,
   exportParts,
   KernelError,
   Ledger,
@@ -14,7 +14,7 @@ import {
   Superseded,
   type Design,
   type EvaluationHooks,
-  type FlatPiece,
+  type FoundSource,
   type Measure,
   type MovedFace,
   type PartEvaluator,
@@ -69,7 +69,7 @@ export function kernelWork(
     part: string,
     step: string,
     source: BorrowSource,
-  ): Promise<FlatPiece[] | string> {
+  ): Promise<FoundSource['pieces'] | string> {
     const { kernel, evaluator } = await ready;
     return exclusive(async () => {
       try {
@@ -77,8 +77,8 @@ export function kernelWork(
         const at = outcome.steps.findIndex((s) => s.id === step);
         const frame = outcome.steps[at]?.sketch?.frame;
         if (!frame) return 'This sketch has no plane yet; pick one for it first.';
-        const pieces = borrowedPieces(source, frame, outcome.steps[at - 1]?.bodies ?? [], kernel);
-        return pieces ?? 'This edge is no longer there.';
+        const finding = findSource(source, frame, outcome.steps[at - 1]?.bodies ?? [], kernel);
+        return finding.how === 'lost' ? 'This is no longer there; pick it again.' : finding.found.pieces;
       } catch (error) {
         if (error instanceof KernelError) return error.message;
         throw error;
@@ -92,7 +92,7 @@ export function kernelWork(
     return exclusive(async () => {
       try {
         const outcome = await evaluator.evaluate(design, Ledger.of(design), measure.part);
-        return { text: readMeasure(measure, design, outcome, kernel) };
+        return { text: readMeasure(measure, design, outcome, kernel).text };
       } catch (error) {
         if (error instanceof KernelError || error instanceof MeasureFailure) return { message: error.message };
         throw error;

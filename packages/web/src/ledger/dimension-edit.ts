@@ -1,5 +1,6 @@
 /** Editing a dimension from wherever its number stands. */
 import {
+  asSketch,
   addDimension,
   expressionOf,
   isDimension,
@@ -45,8 +46,8 @@ export function useDimensionEdit() {
   function offerWaysOut(ref: string, typed: string): void {
     const [step = '', key = ''] = ref.split('.');
     const part = session.activePart ? design.design?.parts[session.activePart] : undefined;
-    const sketch = part?.steps[step];
-    if (session.sketching !== step || sketch?.kind !== 'sketch') return;
+    const sketch = asSketch(part?.steps[step]);
+    if (session.sketching !== step || !sketch) return;
     const entry = design.ledger!.index.byReference(ref);
     let bound: string;
     try {

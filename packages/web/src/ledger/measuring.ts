@@ -1,5 +1,5 @@
 /** Giving names to what the model measures, so that other numbers can use it. */
-import { addMeasured, newId, refOfEdge, type BodyView, type EdgeRef, type FaceRef, type Measure } from '@helb/core';
+import { addMeasured, newId, type BodyView, type EdgeRef, type FaceRef, type Measure } from '@helb/core';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Pick } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -39,21 +39,8 @@ export function useMeasuring() {
     return evaluation.parts.get(session.activePart ?? '')?.bodies.find((b) => b.id === pick.body);
   }
 
-  function edgeRef(pick: Pick & { kind: 'edge' }): EdgeRef | null {
-    const body = bodyOf(pick);
-    if (!body) return null;
-    const { edgePoints, edgeRanges } = body.mesh;
-    const middle = edgeRanges[pick.edge * 2]! + (edgeRanges[pick.edge * 2 + 1]! >> 1);
-    const at: [number, number, number] = [
-      edgePoints[middle * 3]!,
-      edgePoints[middle * 3 + 1]!,
-      edgePoints[middle * 3 + 2]!,
-    ];
-    return refOfEdge(body.faceNames, body.edges[pick.edge]!.faces, at);
-  }
-
   const thing = (pick: Pick): FaceRef | EdgeRef | null =>
-    pick.kind === 'face' ? pick.ref : pick.kind === 'edge' ? edgeRef(pick) : null;
+    pick.kind === 'face' || pick.kind === 'edge' ? pick.ref : null;
 
   const verb = (label: string, what: What): Verb => ({
     id: `measure-${what.what}`,

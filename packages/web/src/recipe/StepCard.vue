@@ -1,13 +1,14 @@
 <script setup lang="ts">
 /** One step: its name, how it stands, and its sentence with live slots. */
-import { sentenceOf, renameStep, type Step } from '@helb/core';
+import { asSketch, readingOf, renameStep, sentenceOf, type Step } from '@helb/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import type { StepView } from '@helb/core';
 import NameField from '../fields/NameField.vue';
 import FreedomPanel from '../sketch/FreedomPanel.vue';
-import SentenceSlot from './SentenceSlot.vue';
+import { editorOf } from '../slots/editors.ts';
+import DoubtList from './DoubtList.vue';
 import StepMenu from './StepMenu.vue';
 
 const props = defineProps<{
@@ -24,18 +25,18 @@ const session = useSession();
 
 const active = computed(() => session.editing === props.stepId || session.sketching === props.stepId);
 const sentence = computed(() =>
-  sentenceOf(props.step, { part: design.design!.parts[props.part]!, stepId: props.stepId, ledger: design.ledger! }),
+  sentenceOf(props.step, readingOf(design.design!.parts[props.part]!, props.stepId, design.ledger!)),
 );
 
 const state = computed<{ text: string; tone: string } | null>(() => {
   if (props.step.suppressed) return { text: 'suppressed', tone: 'text-quiet' };
   if (session.editing === props.stepId)
     return {
-      text: session.draftSince === null ? 'editing · Esc closes' : 'new · Enter keeps, Esc drops',
+      text: design.attempt === null ? 'editing · Esc closes' : 'new · Enter keeps, Esc drops',
       tone: 'text-quiet',
     };
   const sketch = props.view?.sketch;
-  if (props.step.kind !== 'sketch' || !sketch)
+  if (!asSketch(props.step) || !sketch)
     return props.view?.status === 'failed' ? { text: 'failed', tone: 'text-bad' } : null;
   if (!sketch.solved) return { text: 'clashing', tone: 'text-bad' };
   if (Object.keys(sketch.geometry.curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
@@ -48,11 +49,10 @@ const card = useTemplateRef<HTMLElement>('card');
 watch(active, (now) => now && card.value?.scrollIntoView({ block: 'nearest' }), { flush: 'post' });
 
 function open(): void {
-  if (props.step.kind === 'sketch') session.openSketch(props.stepId);
+  if (asSketch(props.step)) session.openSketch(props.stepId);
   else if (!active.value) {
     session.leaveSketch();
     session.editing = props.stepId;
-    session.draftSince = null;
   }
 }
 </script>
@@ -82,10 +82,23 @@ function open(): void {
     <p class="mt-0.5 leading-6">
       <template v-for="(piece, i) in sentence" :key="i">
         <span v-if="'text' in piece" :class="i === 0 ? 'font-semibold' : ''">{{ piece.text }}</span>
-        <SentenceSlot v-else :part="part" :step-id="stepId" :step="step" :piece="piece" @open="open" />
+        <component
+          :is="editorOf(piece.kind)"
+          v-else
+          :part="part"
+          :step-id="stepId"
+          :step="step"
+          :piece="piece"
+        />
         {{ ' ' }}
       </template>
     </p>
+    <DoubtList
+      v-if="view && view.doubts.length > 0 && !step.suppressed"
+      :part="part"
+      :step-id="stepId"
+      :doubts="view.doubts"
+    />
     <FreedomPanel v-if="session.sketching === stepId" />
     <p
       v-if="view?.message && !step.suppressed"

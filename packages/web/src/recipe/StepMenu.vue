@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { Menu, MenuButton } from '@headlessui/vue';
-import { copySketch, moveStep, newId, type Step } from '@helb/core';
+import { asSketch, copyStep, kindOf, moveStep, newId, type Step } from '@helb/core';
 import { IconDots } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import ActionItems from '../fields/ActionItems.vue';
+import { useFilling } from '../slots/filling.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 
 const props = defineProps<{ part: string; stepId: string; step: Step; index: number; last: boolean }>();
@@ -16,25 +17,26 @@ const { removeStep, setSuppressed, freshName } = useVerbs();
 
 const move = (to: number) => (session.notice = design.edit(moveStep(props.part, props.stepId, to)));
 
-/** The copy stands after its original and asks for its plane. */
+const { awaitPicks } = useFilling();
+/** The plane slot of the step, when it has one. */
+const plane = computed(() => Object.entries(kindOf(props.step).slots).find(([, s]) => s.of.kind === 'plane')?.[0]);
+
+/** The copy stands after its original; one on a plane asks for its own. */
 function copy(): void {
   const id = newId('s');
-  session.notice = design.edit(copySketch(props.part, props.stepId, id, freshName('Sketch')));
-  if (session.notice !== null) return;
-  session.leaveSketch();
-  session.picks = [];
-  session.pickingFor = { step: id, slot: 'plane' };
+  session.notice = design.edit(copyStep(props.part, props.stepId, id, freshName(kindOf(props.step).label)));
+  if (session.notice === null && plane.value) awaitPicks(id, plane.value);
 }
 
 const items = computed(() => [
-  { label: props.step.kind === 'sketch' ? 'Open the sketch' : 'Edit', run: () => emit('open') },
+  { label: asSketch(props.step) ? 'Open the sketch' : 'Edit', run: () => emit('open') },
   {
     label: props.step.suppressed ? 'Bring back' : 'Suppress',
     run: () => setSuppressed(props.stepId, !props.step.suppressed),
   },
   ...(props.index > 0 ? [{ label: 'Move up', run: () => move(props.index - 1) }] : []),
   ...(props.last ? [] : [{ label: 'Move down', run: () => move(props.index + 1) }]),
-  ...(props.step.kind === 'sketch' ? [{ label: 'Copy to another plane', run: copy }] : []),
+  { label: plane.value ? 'Copy to another plane' : 'Duplicate', run: copy },
   { label: 'Delete', run: () => removeStep(props.stepId) },
 ]);
 </script>

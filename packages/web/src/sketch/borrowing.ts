@@ -1,5 +1,14 @@
 /** Taking edges, faces and outlines of the part into the open sketch. */
-import { addBorrowed, refOfEdge, type BodyView, type BorrowSource, type SketchGeometry } from '@helb/core';
+import {
+  addBorrowed,
+  namedBody,
+  refOfBody,
+  refOfEdge,
+  refOfFace,
+  type BodyView,
+  type BorrowSource,
+  type SketchGeometry,
+} from '@helb/core';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -9,6 +18,7 @@ import type { Hit } from '../stage/scene.ts';
 export interface BodiesBehind {
   hit(x: number, y: number): Hit | null;
   body(id: string): BodyView | undefined;
+  bodies(): readonly BodyView[];
   pixelOf(p: readonly [number, number, number]): [number, number];
 }
 
@@ -30,10 +40,10 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
     const hit = behind?.hit(x, y);
     const body = hit && behind?.body(hit.body);
     if (!hit || !body) return null;
-    if (kind === 'borrow section') return { kind: 'section', body: body.id };
-    if (kind === 'borrow silhouette') return { kind: 'silhouette', body: body.id };
-    if (hit.kind === 'face')
-      return { kind: 'face', face: body.faceNames[hit.index]!, near: [...body.faces[hit.index]!.center] };
+    const all = behind!.bodies().map(namedBody);
+    if (kind === 'borrow section') return { kind: 'section', body: refOfBody(namedBody(body), all) };
+    if (kind === 'borrow silhouette') return { kind: 'silhouette', body: refOfBody(namedBody(body), all) };
+    if (hit.kind === 'face') return { kind: 'face', face: refOfFace(namedBody(body), hit.index, all) };
     const { edgePoints, edgeRanges } = body.mesh;
     const [first, count] = [edgeRanges[hit.index * 2]!, edgeRanges[hit.index * 2 + 1]!];
     const at = (i: number): [number, number, number] => [
@@ -41,7 +51,7 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
       edgePoints[i * 3 + 1]!,
       edgePoints[i * 3 + 2]!,
     ];
-    const edge = refOfEdge(body.faceNames, body.edges[hit.index]!.faces, at(first + (count >> 1)));
+    const edge = refOfEdge(namedBody(body), hit.index);
     for (const [end, p] of [
       ['from', at(first)],
       ['to', at(first + count - 1)],

@@ -1,6 +1,6 @@
 /** The open sketch: its solved picture, and what pointer and keys do to it. */
 import {
-  BUILT_IN, constraintOf, cutLoose, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, mendGaps, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
+  asSketch,  BUILT_IN, constraintOf, cutLoose, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, mendGaps, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
   type Place, type Reading, type SketchGeometry, type SketchSolution, type SketchStep,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch } from 'vue';
@@ -28,7 +28,7 @@ export function useSketchEditing() {
       session.activePart && session.sketching
         ? design.design?.parts[session.activePart]?.steps[session.sketching]
         : null;
-    return found?.kind === 'sketch' ? found : null;
+    return asSketch(found ?? undefined);
   });
   /** The sketch with what it borrows where the part now has it. */
   const step = computed<SketchStep | null>(() => {

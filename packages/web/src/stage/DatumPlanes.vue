@@ -3,12 +3,14 @@
 import { DATUM_FRAMES, DATUM_PLANES, toSpace } from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
+import { useFilling } from '../slots/filling.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import type { StageScene } from './scene.ts';
 
 const props = defineProps<{ scene: StageScene; frame: number }>();
 const session = useSession();
 const verbs = useVerbs();
+const { give } = useFilling();
 
 const HALF_MM = 40;
 /** However near one looks, the frames stay this far inside the stage, px. */
@@ -30,8 +32,8 @@ const planes = computed(() => {
 });
 
 function choose(datum: (typeof DATUM_PLANES)[number]): void {
-  if (session.pickingFor?.slot === 'plane') verbs.movePlane(session.pickingFor.step, { datum });
-  else verbs.sketchOn({ datum });
+  if (session.pickingFor) give({ kind: 'datum', datum });
+  else verbs.sketchOn(datum);
 }
 </script>
 

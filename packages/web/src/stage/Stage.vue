@@ -89,6 +89,7 @@ watch(scene, (now) =>
     now && {
       hit: (x, y) => now.hitAt(x, y),
       body: (id) => bodies.value.find((b) => b.id === id),
+      bodies: () => bodies.value,
       pixelOf: (p) => now.pixelOf(p),
     },
   ),

@@ -1,12 +1,16 @@
 /** Hover and picks on the stage while no sketch is open: faces, edges, regions, datum planes. */
 import {
-  changeStep,
+  findRegion,
   formatQuantity,
+  namedBody,
+  refOfEdge,
+  refOfFace,
   refOf,
   regionAt,
-  resolveRegion,
   toSpace,
   type Region,
+  type RegionsOfSketch,
+  type SketchGeometry,
   type Vec3,
 } from '@helb/core';
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
@@ -15,6 +19,7 @@ import { useSession, type Pick } from '../design/session.ts';
 import type { BodyView, PartView } from '@helb/core';
 import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
+import { useFilling } from '../slots/filling.ts';
 import type { Hit, StageScene } from './scene.ts';
 import { regionsFor, visibleSketches } from './visible-sketches.ts';
 
@@ -34,15 +39,16 @@ export function useStagePicking(
   const hoverHit = shallowRef<Hit | null>(null);
   const hoverRegion = ref<string | null>(null);
 
-  const pickingStep = computed(() => {
-    const target = session.pickingFor;
-    const step =
-      target && session.activePart ? design.design?.parts[session.activePart]?.steps[target.step] : undefined;
-    return target?.slot === 'regions' && step?.kind === 'extrude' ? { id: target.step, step } : null;
-  });
+  const { waiting, give } = useFilling();
+  /** What the slot that waits for regions holds now. */
+  const pickingRegions = computed(() =>
+    waiting.value?.kind.kind === 'regions'
+      ? (waiting.value.kind.read(waiting.value.of, waiting.value.slot) as RegionsOfSketch)
+      : null,
+  );
   const sketches = computed(() =>
     design.design && !session.inSketch
-      ? visibleSketches(design.design, view.value, pickingStep.value?.step.sketch ?? null)
+      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null)
       : [],
   );
   const selectedHits = computed<Hit[]>(() =>
@@ -54,7 +60,7 @@ export function useStagePicking(
   const showDatums = computed(() => {
     if (session.inSketch || !session.activePart) return false;
     return (
-      session.pickingFor?.slot === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value)
+      waiting.value?.kind.kind === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value)
     );
   });
 
@@ -67,7 +73,6 @@ export function useStagePicking(
   /** Regions of shown sketches lie over the bodies, as they are drawn. */
   function regionUnder(x: number, y: number): { step: string; region: Region } | null {
     for (const { step, view: sketch } of sketches.value) {
-      if (pickingStep.value && step !== pickingStep.value.step.sketch) continue;
       const map = mapOf(step);
       if (!map || map.edgeOn) continue;
       const region = regionAt(regionsFor(sketch.geometry), map.toPlane(x, y));
@@ -79,7 +84,7 @@ export function useStagePicking(
   function hover(x: number, y: number): void {
     const region = regionUnder(x, y);
     hoverRegion.value = region ? keyOf(region.step, region.region) : null;
-    const hit = region || pickingStep.value ? null : (scene.value?.hitAt(x, y) ?? null);
+    const hit = region || pickingRegions.value ? null : (scene.value?.hitAt(x, y) ?? null);
     if (JSON.stringify(hit) !== JSON.stringify(hoverHit.value)) hoverHit.value = hit;
   }
 
@@ -88,19 +93,38 @@ export function useStagePicking(
     hoverRegion.value = null;
   }
 
-  function click(x: number, y: number, add: boolean): void {
-    const region = regionUnder(x, y);
-    if (pickingStep.value) {
-      if (region) toggleRegion(region.region);
-      return;
+  /** Within so many pixels of a line, it is meant. */
+  const LINE_REACH_PX = 7;
+
+  function lineUnder(x: number, y: number): Pick | null {
+    for (const { step, view: sketch } of sketches.value) {
+      const map = mapOf(step);
+      if (!map || map.edgeOn) continue;
+      const { curves, points } = sketch.geometry;
+      for (const [id, c] of Object.entries(curves)) {
+        if (c.kind !== 'line') continue;
+        const [a, b] = [c.from, c.to].map((p) => map.toPixel(points[p] ?? [0, 0]));
+        if (awayFromSegment([x, y], a!, b!) < LINE_REACH_PX) return { kind: 'line', sketch: step, curve: id };
+      }
     }
-    const hit = region ? null : scene.value?.hitAt(x, y);
-    const pick: Pick | null = region
-      ? { kind: 'region', step: region.step, ref: refOf(region.region), key: keyOf(region.step, region.region) }
-      : hit
-        ? pickOf(hit)
-        : null;
-    choose(pick, add || pick?.kind === 'region');
+    return null;
+  }
+
+  function pickAt(x: number, y: number): Pick | null {
+    const line = waiting.value?.kind.kind === 'axis' ? lineUnder(x, y) : null;
+    if (line) return line;
+    const region = regionUnder(x, y);
+    // What waits for regions of a sketch takes them through the bodies; what waits for other things looks past regions.
+    if (region && (!waiting.value || pickingRegions.value || waiting.value.kind.kind === 'sketch'))
+      return { kind: 'region', sketch: region.step, ref: refOf(region.region), key: keyOf(region.step, region.region) };
+    const hit = scene.value?.hitAt(x, y);
+    return hit ? pickOf(hit) : null;
+  }
+
+  function click(x: number, y: number, add: boolean): void {
+    const pick = pickAt(x, y);
+    if (!waiting.value) choose(pick, add || pick?.kind === 'region');
+    else if (pick) give(pick);
   }
 
   function choose(pick: Pick | null, add: boolean): void {
@@ -129,14 +153,17 @@ export function useStagePicking(
         edge.radius === null
           ? `length ${length(edge.length)}`
           : `Ø${length(edge.radius * 2)}, length ${length(edge.length)}`;
-      return { kind: 'edge', body: body.id, edge: hit.index, label };
+      return {
+        kind: 'edge',
+        body: body.id,
+        edge: hit.index,
+        ref: refOfEdge(namedBody(body), hit.index),
+        curve: edge.kind,
+        label,
+      };
     }
     const face = body.faces[hit.index]!;
-    const ref = {
-      name: body.faceNames[hit.index]!,
-      near: [...face.center] as [number, number, number],
-      ...(face.normal ? { normal: [...face.normal] as [number, number, number] } : {}),
-    };
+    const ref = refOfFace(namedBody(body), hit.index, bodies.value.map(namedBody));
     const label =
       face.kind === 'plane' ? 'flat face' : face.radius === null ? 'face' : `round face Ø${length(face.radius * 2)}`;
     return {
@@ -145,36 +172,21 @@ export function useStagePicking(
       face: hit.index,
       ref,
       flat: face.normal !== null,
-      label: `${label} of ${body.name}`,
+      round: face.axis !== null,
+      label: `${label} of ${stepName(body.step)}`,
     };
   }
 
-  /** Add a region to the step whose regions are being picked, or take it away. */
-  function toggleRegion(region: Region): void {
-    const { id, step } = pickingStep.value!;
-    const sketch = sketches.value.find((s) => s.step === step.sketch);
-    if (!sketch || !session.activePart) return;
-    const all = regionsFor(sketch.view.geometry).regions;
-    const chosen =
-      step.regions === 'all'
-        ? [...all]
-        : step.regions.map((r) => resolveRegion(r, all)).filter((r): r is Region => r !== null);
-    const next = chosen.includes(region) ? chosen.filter((r) => r !== region) : [...chosen, region];
-    if (next.length === 0) {
-      session.notice = 'An extrude needs at least one region.';
-      return;
-    }
-    session.notice = design.edit(
-      changeStep(session.activePart, id, 'Choose regions', (s) => {
-        if (s.kind === 'extrude') s.regions = next.map(refOf);
-      }),
-    );
-  }
+  const stepName = (id: string) => design.design?.parts[session.activePart ?? '']?.steps[id]?.name ?? 'a deleted step';
 
-  function isPicked(step: string, region: Region, regions: readonly Region[]): boolean {
-    const target = pickingStep.value;
-    if (target && step === target.step.sketch) {
-      return target.step.regions === 'all' || target.step.regions.some((r) => resolveRegion(r, regions) === region);
+  function isPicked(step: string, region: Region, geometry: SketchGeometry): boolean {
+    const held = pickingRegions.value;
+    if (held && step === held.sketch) {
+      if (held.regions === 'all') return true;
+      return held.regions.some((ref) => {
+        const finding = findRegion(ref, regionsFor(geometry));
+        return finding.how !== 'lost' && finding.found.includes(region);
+      });
     }
     const key = keyOf(step, region);
     return session.picks.some((p) => p.kind === 'region' && p.key === key);
@@ -186,7 +198,7 @@ export function useStagePicking(
       if (!map || map.edgeOn) continue;
       const { regions } = regionsFor(sketch.geometry);
       for (const region of regions) {
-        const picked = isPicked(step, region, regions);
+        const picked = isPicked(step, region, sketch.geometry);
         const fill = picked
           ? REGION_FILL.picked
           : hoverRegion.value === keyOf(step, region)
@@ -222,4 +234,14 @@ export function useStagePicking(
   }
 
   return { hoverHit, hoverRegion, selectedHits, showDatums, sketches, hover, leave, click, paint, sketchExtent };
+}
+
+function awayFromSegment(
+  [x, y]: readonly [number, number],
+  a: readonly [number, number],
+  b: readonly [number, number],
+): number {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const t = Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-9)));
+  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy);
 }

@@ -149,10 +149,10 @@ export class StageScene {
     this.invalidate();
   }
 
-  /** @param traced faces by durable name */
+  /** @param traced faces by key */
   light(selected: readonly Hit[], hover: Hit | null, traced: ReadonlyMap<string, Tone> = new Map()): void {
     for (const object of this.bodies.values()) {
-      const { id, faceNames } = object.view;
+      const { id, faceKeys } = object.view;
       const own = (hits: readonly Hit[], kind: Hit['kind'], tone: Tone) =>
         hits.filter((h) => h.body === id && h.kind === kind).map((h) => ({ index: h.index, tone }));
       const all = (kind: Hit['kind']) => [
@@ -161,8 +161,8 @@ export class StageScene {
       ];
       const faces = all('face').map(({ index, tone }) => ({ face: index, tone }));
       if (traced.size > 0)
-        faceNames.forEach((name, face) => {
-          const tone = traced.get(name);
+        faceKeys.forEach((key, face) => {
+          const tone = traced.get(key);
           if (tone && !faces.some((f) => f.face === face)) faces.push({ face, tone });
         });
       object.light(

@@ -1,5 +1,5 @@
 /** Which sketches the stage shows beside the bodies, and their regions. */
-import { findRegions, type Design, type RegionMap, type SketchGeometry } from '@helb/core';
+import { findRegions, stepsUsedBy, type Design, type RegionMap, type SketchGeometry } from '@helb/core';
 import type { PartView, SketchView } from '@helb/core';
 
 const regionsOf = new WeakMap<SketchGeometry, RegionMap>();
@@ -16,13 +16,14 @@ export interface VisibleSketch {
   readonly view: SketchView;
 }
 
-/** Sketches no step has used yet, and the one whose regions are being picked. */
+/** Sketches no step has used yet, and those of the step for which something is being picked. */
 export function visibleSketches(design: Design, view: PartView | undefined, picking: string | null): VisibleSketch[] {
   const part = view && design.parts[view.part];
   if (!view || !part) return [];
-  const used = new Set(Object.values(part.steps).flatMap((s) => (s.kind === 'extrude' ? [s.sketch] : [])));
+  const used = new Set(Object.values(part.steps).flatMap(stepsUsedBy));
+  const wanted = new Set(picking && part.steps[picking] ? stepsUsedBy(part.steps[picking]) : []);
   return view.steps.flatMap((s) =>
-    s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || s.id === picking)
+    s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || wanted.has(s.id))
       ? [{ step: s.id, view: s.sketch }]
       : [],
   );

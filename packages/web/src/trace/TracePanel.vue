@@ -68,7 +68,7 @@ watch(
 );
 watch([moved, () => session.activePart], () => {
   const own = moved.value?.get(session.activePart ?? '') ?? [];
-  session.litFaces = new Map(own.map((f) => [f.name, f.how === 'reshaped' ? 'reshaped' : 'moved']));
+  session.litFaces = new Map(own.map((f) => [f.key, f.how === 'reshaped' ? 'reshaped' : 'moved']));
 });
 onBeforeUnmount(() => (session.litFaces = new Map()));
 

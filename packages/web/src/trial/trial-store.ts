@@ -27,17 +27,17 @@ export const useTrial = defineStore('trial', () => {
   function tried(): Design | string {
     const all = new Map(values.value);
     if (typing.value) all.set(typing.value.ref, typing.value.text);
-    const outcome = applyEdit(design.kept!, setDimensions([...all], 'Try', true));
+    const outcome = applyEdit(design.base!, setDimensions([...all], 'Try', true));
     return outcome.ok ? outcome.design : outcome.message;
   }
 
   /** Show what is tried now. Returns why it cannot be, the picture staying as it was. */
   function show(): string | null {
-    if (!design.kept) return null;
+    if (!design.base) return null;
     if (variant.value) {
-      const looked = asVariant(design.kept, variant.value);
+      const looked = asVariant(design.base, variant.value);
       if ('message' in looked) return looked.message;
-      const name = design.kept.variants!.rows[variant.value]!.name;
+      const name = design.base.variants!.rows[variant.value]!.name;
       const refusal = `You are looking at the variant “${name}”; go back to the design to change it.`;
       design.instead = { design: looked.design, allows: ({ command }: Edit) => OF_VARIANTS.test(command), refusal };
       return null;
@@ -124,7 +124,8 @@ export const useTrial = defineStore('trial', () => {
   function read(from: Design, readings: ReadonlyMap<string, string>): void {
     if (design.design !== from) return;
     if (!design.instead) {
-      design.follow(keepReadings(readings));
+      // What a step that is being filled would make the model read is not kept.
+      if (!design.attempt) design.follow(keepReadings(readings));
       return;
     }
     const outcome = applyEdit(from, keepReadings(readings));
@@ -133,7 +134,7 @@ export const useTrial = defineStore('trial', () => {
 
   // An edit made elsewhere goes under what is tried here.
   watch(
-    () => design.kept,
+    () => design.base,
     (now) => {
       if (!now || !design.instead) {
         values.value = new Map();

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
 import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useFilling } from '../slots/filling.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { CHANGE_HINTS } from '../sketch/changing.ts';
 import { useClashOffer } from '../sketch/clash-offer.ts';
@@ -16,7 +18,9 @@ import { useVerbs, type Verb } from './verbs.ts';
 
 const props = defineProps<{ editing: SketchEditing }>();
 const emit = defineEmits<{ list: []; retry: [] }>();
+const design = useDesign();
 const session = useSession();
+const { waiting, give } = useFilling();
 const evaluation = useEvaluation();
 const clash = useClashOffer();
 const { toolVerbs, sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
@@ -25,8 +29,7 @@ const sketchChanges = useSketchVerbs(props.editing);
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 const subject = computed(() => {
-  if (session.pickingFor?.slot === 'regions') return 'Click regions to add or take away';
-  if (session.pickingFor?.slot === 'plane' && session.picks.length === 0) return 'Click a plane’s tab or a flat face';
+  if (waiting.value) return waiting.value.picker?.hint ?? '';
   if (session.inSketch) {
     const { drawing } = props.editing;
     if (session.tool) return drawing.tool.value?.name ?? session.tool;
@@ -52,8 +55,15 @@ const drawingNow = computed(() => session.inSketch && session.tool !== null);
 const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
 const shown = computed<Verb[]>(() => {
-  if (session.pickingFor?.slot === 'regions')
-    return [{ id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) }];
+  if (waiting.value)
+    return [
+      ...(waiting.value.picker?.offers ?? []).map(({ label, pick }) => ({
+        id: label,
+        label,
+        run: () => void give(pick),
+      })),
+      { id: 'done', label: 'Done', key: 'Enter', run: () => (session.pickingFor = null) },
+    ];
   if (!session.inSketch) return partVerbs.value;
   if (session.tool || session.changing) return [];
   return session.entities.length === 0 ? sketchVerbs.value : sketchChanges.picked.value;
@@ -110,7 +120,7 @@ defineExpose({ verbs });
       >
         Space
       </button>
-      <template v-if="session.draftSince !== null">
+      <template v-if="design.attempt !== null">
         <span class="flex-1" />
         <button class="button-primary shrink-0 py-1" @click="keepStep">
           Keep <kbd class="text-[11px]">Enter</kbd>

@@ -1,7 +1,7 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, DRAW_TOOLS, changeStep, DATUM_PLANES, expressionOf, findRegions, newId, refOf, suppressStep, usersOfStep, deleteStep,
-  type PlaneRef, type RegionRef, type Step,
+  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, findRegions, newId, refOf, stepKinds, suppressStep, usersOfStep,
+  type Picked, type Step, type StepKind,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -16,8 +16,6 @@ export interface Verb {
   readonly active?: boolean;
   run(): void;
 }
-
-const FIRST_DISTANCE_MM = 10;
 
 export function useVerbs() {
   const design = useDesign();
@@ -41,73 +39,64 @@ export function useVerbs() {
     return message === null;
   }
 
-  function sketchOn(plane: PlaneRef): void {
-    if (!session.activePart) return;
-    const id = newId('s');
-    const step: Step = { kind: 'sketch', name: freshName('Sketch'), plane, points: {}, curves: {}, constraints: {} };
-    if (refuse(design.edit(addStep(session.activePart, id, step)))) session.openSketch(id);
+  /** The slots of a new step of this kind begun from picks; null when they begin none. */
+  function beginning(kind: StepKind, picks: readonly Picked[]): Record<string, unknown> | null {
+    if (!design.design) return null;
+    return kind.begin({
+      picks,
+      bodies: view.value?.bodies.length ?? 0,
+      units: design.design.units,
+      sketch(id) {
+        const step = asSketch(part.value?.steps[id]);
+        if (!step) return null;
+        const solved = view.value?.steps.find((s) => s.id === id)?.sketch?.geometry;
+        return { geometry: solved ?? step, onFace: 'face' in step.plane };
+      },
+    });
   }
 
-  function movePlane(step: string, plane: PlaneRef): void {
-    if (!session.activePart) return;
-    const moved = design.edit(
-      changeStep(session.activePart, step, 'Put a sketch on another plane', (s) => {
-        if (s.kind === 'sketch') s.plane = plane;
-      }),
-    );
-    if (refuse(moved)) session.pickingFor = null;
-  }
-
-  /** Begin an extrude; its sentence opens, Enter keeps it, Escape drops it. */
-  function extrude(sketch: string, regions: RegionRef[]): void {
-    const home = part.value;
-    if (!session.activePart || !home) return;
-    const own = home.steps[sketch];
-    const hasBody = (view.value?.bodies.length ?? 0) > 0;
-    const onFace = own?.kind === 'sketch' && 'face' in own.plane;
+  /** Begin a step: its sentence opens as a trial, Enter keeps it, Escape drops it. A sketch is opened for drawing. */
+  function begin(kind: StepKind, picks: readonly Picked[]): void {
+    const slots = beginning(kind, picks);
+    if (!slots || !session.activePart) return;
     const id = newId('s');
-    const before = design.undoCount;
-    const step: Step = {
-      kind: 'extrude',
-      name: freshName('Extrude'),
-      sketch,
-      regions,
-      way: 'one_way',
-      distance: expressionOf(FIRST_DISTANCE_MM, 'length', design.design!.units),
-      result: hasBody && onFace ? 'join' : 'new_body',
-    };
-    if (!refuse(design.edit(addStep(session.activePart, id, step)))) return;
+    const step: Step = { ...slots, kind: kind.kind, name: freshName(kind.label) };
+    const add = addStep(session.activePart, id, step);
+    if (asSketch(step)) {
+      if (refuse(design.edit(add))) session.openSketch(id);
+      return;
+    }
+    if (!refuse(design.tryOut(add))) return;
     session.leaveSketch();
     session.picks = [];
     session.editing = id;
-    session.draftSince = before;
   }
 
-  /** From inside a sketch: its largest region, which is most often the one meant. */
-  function extrudeOpenSketch(): void {
+  /** From inside a sketch: from its largest region, which is most often the one meant. */
+  function beginInSketch(kind: StepKind): void {
     const id = session.sketching;
-    const sketch = id ? part.value?.steps[id] : undefined;
-    if (!id || sketch?.kind !== 'sketch') return;
-    const regions = [...findRegions(sketch).regions].sort((a, b) => b.area - a.area);
-    if (regions.length === 0) {
-      session.notice = 'There is no closed region to extrude yet; join the ends of the outline.';
-      return;
-    }
-    extrude(id, [refOf(regions[0]!)]);
+    const sketch = id ? asSketch(part.value?.steps[id]) : null;
+    if (!id || !sketch) return;
+    const [largest] = [...findRegions(sketch).regions].sort((a, b) => b.area - a.area);
+    if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
+    else session.notice = `There is no closed region to ${kind.label.toLowerCase()} yet; join the ends of the outline.`;
   }
+
+  const sketchOn = (datum: (typeof DATUM_PLANES)[number]) => {
+    const kind = stepKinds().find((k) => beginning(k, [{ kind: 'datum', datum }]));
+    if (kind) begin(kind, [{ kind: 'datum', datum }]);
+  };
 
   function keepStep(): void {
+    if (design.attempt && !refuse(design.keepAttempt())) return;
     session.editing = null;
-    session.draftSince = null;
     session.pickingFor = null;
   }
 
-  async function dropStep(): Promise<void> {
-    const since = session.draftSince;
+  function dropStep(): void {
+    design.dropAttempt();
     session.editing = null;
     session.pickingFor = null;
-    session.draftSince = null;
-    if (since !== null) while (design.undoCount > since) if ((await design.undo()) !== null) break;
   }
 
   function newPart(): void {
@@ -149,46 +138,44 @@ export function useVerbs() {
 
   /** What can be done in a sketch with nothing picked, besides drawing. */
   const sketchVerbs = computed<Verb[]>(() => [
-    { id: 'extrude', label: 'Extrude', key: 'x', run: extrudeOpenSketch },
+    ...stepKinds()
+      .filter(beginsFromRegion)
+      .map((kind) => verbOf(kind, () => beginInSketch(kind))),
     { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
   ]);
 
+  /** Asked with an empty sketch, so that nothing is looked for in the open one before it is wanted. */
+  function beginsFromRegion(kind: StepKind): boolean {
+    const geometry = { points: {}, curves: {}, constraints: {} };
+    return (
+      kind.begin({
+        picks: [{ kind: 'region', sketch: 'any', ref: { outer: ['any'] } }],
+        bodies: 0,
+        units: design.design!.units,
+        sketch: () => ({ geometry, onFace: false }),
+      }) !== null
+    );
+  }
+
+  function verbOf(kind: StepKind, run: () => void): Verb {
+    return { id: kind.kind, label: kind.verb ?? kind.label, ...(kind.key ? { key: kind.key } : {}), run };
+  }
+
   const partVerbs = computed<Verb[]>(() => {
-    const picks = session.picks;
-    const [first] = picks;
-    if (first?.kind === 'face' && picks.length === 1) {
-      const target = session.pickingFor;
-      if (target?.slot === 'plane') {
-        return first.flat
-          ? [
-              {
-                id: 'put-here',
-                label: 'Put the sketch here',
-                key: 'k',
-                run: () => movePlane(target.step, { face: first.ref }),
-              },
-            ]
-          : [];
-      }
-      const here = { id: 'sketch-here', label: 'Sketch here', key: 'k', run: () => sketchOn({ face: first.ref }) };
-      return [...(first.flat ? [here] : []), ...verbsFor(picks)];
-    }
-    if (first?.kind === 'region') {
-      const refs = picks.flatMap((p) => (p.kind === 'region' && p.step === first.step ? [p.ref] : []));
-      return [{ id: 'extrude', label: 'Extrude', key: 'x', run: () => extrude(first.step, refs) }];
-    }
-    if (picks.length > 0) return verbsFor(picks);
-    const target = session.pickingFor;
-    if (target?.slot === 'plane')
-      return DATUM_PLANES.map((datum) => ({
-        id: `put-${datum}`,
-        label: `Put it on the ${datum}`,
-        run: () => movePlane(target.step, { datum }),
-      }));
+    const { picks } = session;
+    if (picks.length > 0)
+      return [
+        ...stepKinds()
+          .filter((kind) => beginning(kind, picks))
+          .map((kind) => verbOf(kind, () => begin(kind, picks))),
+        ...verbsFor(picks),
+      ];
     return [
-      { id: 'sketch-floor', label: 'Sketch on floor', run: () => sketchOn({ datum: 'floor' }) },
-      { id: 'sketch-wall', label: 'Sketch on wall', run: () => sketchOn({ datum: 'wall' }) },
-      { id: 'sketch-side', label: 'Sketch on side', run: () => sketchOn({ datum: 'side' }) },
+      ...DATUM_PLANES.map((datum) => ({
+        id: `sketch-${datum}`,
+        label: `Sketch on ${datum}`,
+        run: () => sketchOn(datum),
+      })),
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
@@ -197,9 +184,8 @@ export function useVerbs() {
     toolVerbs,
     sketchVerbs,
     partVerbs,
+    begin,
     sketchOn,
-    movePlane,
-    extrude,
     keepStep,
     dropStep,
     newPart,

@@ -1,7 +1,7 @@
 /** Plain geometry from elsewhere as sketch curves of their own, ends that nearly meet made one. */
 import { centripetal, type Vec2 } from '../curves/spline.ts';
 import { SketchPen } from '../draw/pen.ts';
-import type { FlatPiece } from '../borrow/project.ts';
+import type { FlatPiece } from '../borrow/flat-piece.ts';
 import type { SketchGeometry } from '../schema.ts';
 
 export interface TakeIn {

@@ -1,5 +1,5 @@
 /** Adding geometry to a sketch that is being edited. Positions in mm on its plane. */
-import { newId, type RandomSource } from '../../document/ids.ts';
+import { newId, type RandomSource } from '../../ids/ids.ts';
 import { BUILT_IN, type Constraint, type Curve, type DimensionConstraint, type SketchGeometry } from '../schema.ts';
 
 export type Place = readonly [number, number];

@@ -1,13 +1,7 @@
 /** Lettering in outline: characters set along a baseline in the shipped typeface. */
 import type { Vec2 } from '../curves/spline.ts';
+import type { Glyph } from './glyph.ts';
 import { OUTLINES } from './outlines.ts';
-
-/** Lengths in thousandths of the height of capitals. */
-export interface Glyph {
-  readonly advance: number;
-  /** [x, y] to start; then 2 numbers for a line, 6 for a cubic curve. */
-  readonly contours: readonly (readonly (readonly number[])[])[];
-}
 
 export type OutlinePiece =
   | { readonly kind: 'line'; readonly points: readonly [Vec2, Vec2] }

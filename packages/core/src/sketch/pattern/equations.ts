@@ -2,7 +2,7 @@
 import { circularMember, linearMember } from '../constraints/spacing.ts';
 import type { Pattern, SketchGeometry } from '../schema.ts';
 import type { Equation } from '../solver/equation.ts';
-import type { SketchSlots } from '../system.ts';
+import type { SketchSlots } from '../solver/slots.ts';
 
 /** Id of a member: of the original, in the i-th place (from 1) of the j-th row (from 0). */
 export function memberId(original: string, pattern: string, i: number, j = 0): string {

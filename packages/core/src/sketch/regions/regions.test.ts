@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SketchGeometry } from '../schema.ts';
-import { findRegions, mergeRegions, refOf, regionAt, resolveRegion, touchingPoint } from './regions.ts';
+import { findRegion } from './find-region.ts';
+import { findRegions, mergeRegions, refOf, regionAt, touchingPoint } from './regions.ts';
 
 const line = (from: string, to: string) => ({ kind: 'line' as const, from, to });
 const circle = (center: string, radius: number) => ({ kind: 'circle' as const, center, radius });
@@ -117,15 +118,18 @@ describe('regions', () => {
       points: { ...s.points, b: [250, 0], c: [250, 100], h: [60, 50] },
       curves: { ...s.curves, hole: circle('h', 20) },
     };
-    const found = resolveRegion(ref, findRegions(wide).regions);
-    expect(found!.area).toBeCloseTo(25000 - Math.PI * 400, 7);
+    const finding = findRegion(ref, findRegions(wide));
+    expect(finding.how === 'one' && finding.found[0]!.area).toBeCloseTo(25000 - Math.PI * 400, 7);
   });
 
   test('a reference written by hand needs no signs, and none is taken for a stranger', () => {
     const s = square(10);
-    const { regions } = findRegions(s);
-    expect(resolveRegion({ outer: ['left', 'top', 'right', 'bottom'] }, regions)).toBe(regions[0]);
-    expect(resolveRegion({ outer: ['other'] }, regions)).toBeNull();
+    const map = findRegions(s);
+    expect(findRegion({ outer: ['left', 'top', 'right', 'bottom'] }, map)).toEqual({
+      how: 'one',
+      found: [map.regions[0]],
+    });
+    expect(findRegion({ outer: ['other'] }, map)).toMatchObject({ how: 'lost', candidates: [] });
   });
 
   test('the point kept for a region lies inside it', () => {

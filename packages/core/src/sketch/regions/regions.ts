@@ -1,5 +1,6 @@
 /** All closed regions of a sketch, nested and overlapping, each with an identity that survives edits. */
-import type { RegionRef, SketchGeometry } from '../schema.ts';
+import type { RegionRef } from '../../references/references.ts';
+import type { SketchGeometry } from '../schema.ts';
 import { sketchSize } from '../settle.ts';
 import { arrange, type Arrangement, type HalfEdge } from './arrange.ts';
 import { isInside, loopOf, pointInside, type Loop } from './loop.ts';
@@ -102,35 +103,6 @@ function gapsBetween(ends: readonly Vec2[], most: number): { from: Vec2; to: Vec
 export function refOf(region: Region): RegionRef {
   const round = (n: number) => Number(n.toFixed(4));
   return { outer: [...region.outer], at: [round(region.at[0]), round(region.at[1])] };
-}
-
-/**
- * The region a stored reference means: the same curves on the same sides; else
- * the same curves; else the one that shares most of them. The point decides
- * between equals. Null when less than half of its curves bound any one region.
- */
-export function resolveRegion(ref: RegionRef, regions: readonly Region[]): Region | null {
-  const wanted = new Set(ref.outer);
-  const bareWanted = new Set(ref.outer.map(bare));
-  const signed = ref.outer.every((c) => /^[+-]/.test(c));
-  let best: { region: Region; score: number } | null = null;
-  for (const region of regions) {
-    const own = new Set(region.outer.map(bare));
-    const shared = [...own].filter((c) => bareWanted.has(c)).length;
-    const likeness = shared / (own.size + bareWanted.size - shared);
-    if (likeness < 0.5 && !(shared / bareWanted.size > 0.5)) continue;
-    const sides = signed
-      ? region.outer.filter((c) => wanted.has(c)).length / Math.max(region.outer.length, wanted.size)
-      : 0;
-    const holds = ref.at && isInside(region.loops, ref.at) ? 1 : 0;
-    const score = likeness * 100 + sides * 10 + holds;
-    if (!best || score > best.score) best = { region, score };
-  }
-  return best?.region ?? null;
-}
-
-function bare(curve: string): string {
-  return curve.replace(/^[+-]/, '');
 }
 
 /** The region under a point, if any. */

@@ -1,64 +1,91 @@
 /** What a sketch borrows, found on the bodies as they are before it. */
-import type { Body } from '../../part/body.ts';
-import { findEdge, facesBeside } from '../../part/edge-names.ts';
-import { findFace } from '../../part/face-names.ts';
+import type { Body } from '../../names/body.ts';
+import { findBody, refOfBody } from '../../names/find-body.ts';
+import { findEdge, refOfEdge } from '../../names/find-edge.ts';
+import { findFace, refOfFace } from '../../names/find-face.ts';
+import type { Finding } from '../../references/references.ts';
 import { addBorrowed, followSource } from '../../sketch/borrow/borrow.ts';
-import { flatPoint, flatten, type FlatPiece } from '../../sketch/borrow/project.ts';
+import type { FlatPiece, LoanPiece } from '../../sketch/borrow/flat-piece.ts';
 import { findRegions } from '../../sketch/regions/regions.ts';
 import type { BorrowSource, SketchGeometry } from '../../sketch/schema.ts';
-import type { Frame, SolidKernel } from '../../solid/kernel.ts';
+import type { Resolving } from '../../slots/resolving.ts';
+import type { SolidKernel } from '../../solid/kernel.ts';
+import type { Frame } from '../../space/vector.ts';
+import { flatPoint, flatten } from './project.ts';
 
-/** The source's geometry on the sketch plane; null when the source is gone. */
-export function borrowedPieces(
+/** The source as it now is: its geometry on the sketch plane, and the same source picked afresh. */
+export interface FoundSource {
+  readonly pieces: readonly LoanPiece[];
+  readonly source: BorrowSource;
+}
+
+export function findSource(
   source: BorrowSource,
   frame: Frame,
   bodies: readonly Body[],
   kernel: SolidKernel,
-): FlatPiece[] | null {
+): Finding<FoundSource> {
   switch (source.kind) {
-    case 'edge': {
-      const found = findEdge(source.edge, bodies, kernel);
-      return found && [flatten(frame, found.curve)];
-    }
-    case 'vertex': {
-      const found = findEdge(source.edge, bodies, kernel);
-      return found && [{ kind: 'point', points: [flatPoint(frame, found.curve[source.end])] }];
-    }
-    case 'face': {
-      const found = findFace({ name: source.face, near: source.near }, bodies);
-      if (!found) return null;
-      const { body, face } = found;
-      const edges = body.facts.edges.flatMap((e, i) => (e.faces.includes(face) ? [i] : []));
-      const curves = kernel.curves(body.solid);
-      // In the order of their names, so that the same edge comes in the same place again.
-      const named = edges.map((i) => ({ key: facesBeside(body, i).join('|'), curve: curves[i]! }));
-      return withoutPoints(
-        named.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0)).map((e) => flatten(frame, e.curve)),
-      );
-    }
-    case 'section': {
-      const body = bodies.find((b) => b.id === source.body) ?? null;
-      return body && withoutPoints(kernel.section(body.solid, frame).map((c) => flatten(frame, c)));
-    }
-    case 'silhouette': {
-      const body = bodies.find((b) => b.id === source.body) ?? null;
-      return body && outermost(kernel.outline(body.solid, frame).map((c) => flatten(FLAT, c)));
-    }
+    case 'edge':
+      return mapped(findEdge(source.edge, bodies), ({ body, edge }) => ({
+        pieces: [{ piece: flatten(frame, kernel.curves(body.solid)[edge]!), key: null }],
+        source: { ...source, edge: refOfEdge(body, edge) },
+      }));
+    case 'vertex':
+      return mapped(findEdge(source.edge, bodies), ({ body, edge }) => {
+        const at = kernel.curves(body.solid)[edge]![source.end];
+        return {
+          pieces: [{ piece: { kind: 'point', points: [flatPoint(frame, at)] }, key: null }],
+          source: { ...source, edge: refOfEdge(body, edge) },
+        };
+      });
+    case 'face':
+      return mapped(findFace(source.face, bodies), ({ body, face }) => ({
+        pieces: piecesOfFace(body, face, frame, kernel),
+        source: { ...source, face: refOfFace(body, face, bodies) },
+      }));
+    case 'section':
+      return mapped(findBody(source.body, bodies), (body) => ({
+        pieces: nameless(kernel.section(body.solid, frame).map((c) => flatten(frame, c))),
+        source: { ...source, body: refOfBody(body, bodies) },
+      }));
+    case 'silhouette':
+      return mapped(findBody(source.body, bodies), (body) => ({
+        pieces: nameless(outermost(kernel.outline(body.solid, frame).map((c) => flatten(FLAT, c)))),
+        source: { ...source, body: refOfBody(body, bodies) },
+      }));
   }
+}
+
+function mapped<A, B>(finding: Finding<A>, to: (found: A) => B): Finding<B> {
+  if (finding.how === 'lost') return { ...finding, candidates: finding.candidates.slice(0, 1).map(to) };
+  return { ...finding, found: to(finding.found) };
+}
+
+const nameless = (pieces: readonly FlatPiece[]): LoanPiece[] =>
+  pieces.filter((p) => p.kind !== 'point').map((piece) => ({ piece, key: null }));
+
+/** All edges round a face, each told apart by the face on its other side. */
+function piecesOfFace(body: Body, face: number, frame: Frame, kernel: SolidKernel): LoanPiece[] {
+  const curves = kernel.curves(body.solid);
+  return body.facts.edges.flatMap((edge, i) => {
+    if (!edge.faces.includes(face)) return [];
+    const piece = flatten(frame, curves[i]!);
+    const beyond = edge.faces.find((f) => f !== face) ?? face;
+    return piece.kind === 'point' ? [] : [{ piece, key: body.faceNames[beyond]![0]!.text }];
+  });
 }
 
 /** Outlines come from the kernel already flat. */
 const FLAT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], normal: [0, 0, 1] };
 
-const withoutPoints = (pieces: readonly FlatPiece[]) => pieces.filter((p) => p.kind !== 'point');
-
 /** Of all lines seen, those that lie on the outside: with the open on one side and the body on the other. */
 function outermost(pieces: readonly FlatPiece[]): FlatPiece[] {
   const sketch: SketchGeometry = { points: {}, curves: {}, constraints: {} };
-  const drawn = withoutPoints(pieces);
+  const drawn = pieces.filter((p) => p.kind !== 'point');
   const ids = drawn.map((piece) => {
     const known = new Set(Object.keys(sketch.curves));
-    addBorrowed(sketch, { kind: 'section', body: 'none' }, [piece]);
+    addBorrowed(sketch, { kind: 'section', body: { name: 'none' } }, [{ piece, key: null }]);
     return Object.keys(sketch.curves).find((id) => !known.has(id))!;
   });
   const inside = new Map<string, number>();
@@ -69,35 +96,58 @@ function outermost(pieces: readonly FlatPiece[]): FlatPiece[] {
 }
 
 /**
- * The sketch with everything it borrows where its source now is.
- * @returns also a sentence when a source is gone or has changed its shape
+ * The sketch with everything it borrows where its source now is; what is lost stays where it was.
+ * Sources that are lost or uncertain are told as doubts.
+ * @returns also a sentence when a source has other edges than were taken
  */
-export function withBorrowed<S extends SketchGeometry>(
-  sketch: S,
+export function withBorrowed(
+  sketch: SketchGeometry,
   frame: Frame,
-  bodies: readonly Body[],
-  kernel: SolidKernel,
-): { sketch: S; note?: string } {
+  context: Resolving,
+): { readonly sketch: SketchGeometry; readonly note?: string } {
   const loans = Object.entries(sketch.borrowed ?? {});
   if (loans.length === 0) return { sketch };
-  const copy = JSON.parse(JSON.stringify(sketch)) as S;
-  let lost = 0;
-  let reshaped = 0;
-  for (const [id, { source }] of loans) {
-    const pieces = borrowedPieces(source, frame, bodies, kernel);
-    if (!pieces) lost++;
-    else if (!followSource(copy, id, pieces)) reshaped++;
+  const copy = structuredClone(sketch);
+  let [lost, gone, added] = [0, 0, 0];
+  for (const [index, [id, { source }]] of loans.entries()) {
+    const finding = findSource(source, frame, context.bodies, context.kernel);
+    if (finding.how === 'lost') {
+      lost++;
+      continue;
+    }
+    if (finding.how === 'probably')
+      context.doubt({
+        slot: 'geometry',
+        index,
+        how: 'probably',
+        says: `What ${NAMES[source.kind]} is borrowed from is probably the right one: ${finding.why}; look, and keep it or borrow again.`,
+        proposed: { loan: id, source: finding.found.source },
+      });
+    const followed = followSource(copy, id, finding.found.pieces);
+    gone += followed.gone;
+    added += followed.added;
   }
-  const count = (n: number, one: string) => (n === 1 ? `One ${one}` : `${n} ${one}s`);
+  const edges = (n: number) => (n === 1 ? 'One borrowed edge' : `${n} borrowed edges`);
   const notes = [
     ...(lost > 0
       ? [
-          `${count(lost, 'borrowed edge')} lost ${lost === 1 ? 'its' : 'their'} source and stayed where it was; borrow again or cut it loose.`,
+          `${edges(lost)} lost ${lost === 1 ? 'its' : 'their'} source and stayed where it was; borrow again or cut it loose.`,
         ]
       : []),
-    ...(reshaped > 0
-      ? [`${count(reshaped, 'borrowed edge')} changed shape at the source; borrow again where it no longer fits.`]
+    ...(gone > 0
+      ? [
+          `${edges(gone)} ${gone === 1 ? 'is' : 'are'} no longer at the source and stayed; borrow again or remove what is left.`,
+        ]
       : []),
+    ...(added > 0 ? [`The source has ${added} more ${added === 1 ? 'edge' : 'edges'} than were borrowed.`] : []),
   ];
   return { sketch: copy, ...(notes.length > 0 ? { note: notes.join(' ') } : {}) };
 }
+
+const NAMES = {
+  edge: 'an edge',
+  vertex: 'a point',
+  face: 'the edges of a face',
+  section: 'a section',
+  silhouette: 'an outline',
+} as const;

@@ -1,0 +1,33 @@
+export {
+  addDimension,
+  deleteDimension,
+  nameFault,
+  rangeOf,
+  readTyped,
+  renameDimension,
+  setDimension,
+  setDimensions,
+} from './dimensions.ts';
+export {
+  addMeasured,
+  describeDimensions,
+  keepReadings,
+  linkNumbers,
+  makeDial,
+  moveDimensions,
+  type Described,
+} from './ledger.ts';
+export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
+export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
+export { editSketch } from './sketch.ts';
+export {
+  addStep,
+  acceptLoan,
+  copyStep,
+  deleteStep,
+  moveStep,
+  renameStep,
+  setSlot,
+  suppressStep,
+  usersOfStep,
+} from './steps.ts';

@@ -1,0 +1,158 @@
+/** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
+import { Ledger } from '../ledger/ledger.ts';
+import { ChangeRefused } from '../sketch/change/ends.ts';
+import { matchPatterns } from '../sketch/pattern/members.ts';
+import type { SketchGeometry } from '../sketch/schema.ts';
+import { solvePositions, solveSketch } from '../sketch/solve.ts';
+import { asSketch, type SketchStep } from '../steps/schema.ts';
+import { clashSentence } from '../steps/sketch/clash-sentence.ts';
+import { EditRefused, type Edit } from '../document/change.ts';
+import type { Design } from '../document/schema.ts';
+import { plain } from '../document/plain.ts';
+
+function sketchStep(draft: Design, part: string, step: string): SketchStep {
+  const found = asSketch(draft.parts[part]?.steps[step]);
+  if (!found) throw new EditRefused('This sketch no longer exists.');
+  return found;
+}
+
+/**
+ * Change a sketch's points, curves and constraints, and solve it. Refused with
+ * a sentence that names what disagrees when it solved before and would not after.
+ */
+export function editSketch(part: string, step: string, label: string, change: (sketch: SketchGeometry) => void): Edit {
+  return {
+    command: 'edit-sketch',
+    label,
+    run(draft) {
+      const sketch = sketchStep(draft, part, step);
+      const before = plain(draft);
+      try {
+        change(sketch);
+      } catch (error) {
+        if (error instanceof ChangeRefused) throw new EditRefused(error.message);
+        throw error;
+      }
+      matchCounts(draft, part, step);
+      const after = plain(draft);
+      const ledger = Ledger.of(after);
+      settleSketch(draft, after, ledger, part, step, () => solvedIn(before, part, step));
+      // What it reads of itself may drive other sketches.
+      if (ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0))
+        resolveSketches(draft, ledger, null);
+    },
+  };
+}
+
+/** Bring patterns' members in step with their counts. */
+function matchCounts(draft: Design, part: string, step: string): void {
+  const sketch = sketchStep(draft, part, step);
+  if (!sketch.patterns) return;
+  matchPatterns(sketch, numbersOf(Ledger.of(plain(draft)), step));
+}
+
+/** Reads a sketch's dimensions. @throws EditRefused when one has no value */
+function numbersOf(ledger: Ledger, step: string): (id: string) => number {
+  return (id) => {
+    const value = ledger.valueOf(`${step}.${id}`);
+    if (!value.ok) throw new EditRefused(value.message);
+    return value.quantity.value;
+  };
+}
+
+function positionsIn(design: Design, ledger: Ledger, part: string, step: string): SketchGeometry | null {
+  return solvePositions(design.parts[part]!.steps[step] as SketchStep, numbersOf(ledger, step));
+}
+
+function solvedIn(design: Design, part: string, step: string): boolean {
+  try {
+    return positionsIn(design, Ledger.of(design), part, step) !== null;
+  } catch (error) {
+    if (error instanceof EditRefused) return false;
+    throw error;
+  }
+}
+
+/**
+ * Solve a sketch of the draft and store where everything went.
+ * @param design the draft's plain document
+ * @param mustSolve asked only when it does not solve: is that a reason to refuse the edit?
+ */
+function settleSketch(
+  draft: Design,
+  design: Design,
+  ledger: Ledger,
+  part: string,
+  step: string,
+  mustSolve: () => boolean,
+): void {
+  let solved: SketchGeometry | null;
+  try {
+    solved = positionsIn(design, ledger, part, step);
+  } catch (error) {
+    // A sketch that had a number without value before may be edited on.
+    if (error instanceof EditRefused && !mustSolve()) return;
+    throw error;
+  }
+  if (solved) storeGeometry(sketchStep(draft, part, step), solved);
+  else if (mustSolve()) {
+    const sketch = design.parts[part]!.steps[step] as SketchStep;
+    throw new EditRefused(clashSentence(sketch, solveSketch(sketch, numbersOf(ledger, step))));
+  }
+}
+
+/** Write positions that moved; the rest stays the same object, so that changes are small. */
+function storeGeometry(sketch: SketchGeometry, solved: SketchGeometry): void {
+  for (const [id, [x, y]] of Object.entries(solved.points)) {
+    const point = sketch.points[id];
+    if (point && (Math.abs(point[0] - x) > UNMOVED || Math.abs(point[1] - y) > UNMOVED)) sketch.points[id] = [x, y];
+  }
+  for (const [id, curve] of Object.entries(solved.curves)) {
+    const own = sketch.curves[id];
+    if (curve.kind === 'circle' && own?.kind === 'circle' && Math.abs(own.radius - curve.radius) > UNMOVED)
+      own.radius = curve.radius;
+    if (curve.kind === 'ellipse' || curve.kind === 'elliptical_arc') {
+      const oval = own as typeof curve | undefined;
+      if (oval && 'minor' in oval && Math.abs(oval.minor - curve.minor) > UNMOVED) oval.minor = curve.minor;
+    }
+  }
+  for (const [id, { steps }] of Object.entries(solved.patterns ?? {})) {
+    const own = sketch.patterns?.[id];
+    steps.forEach((s, i) => own && Math.abs((own.steps[i] ?? 0) - s) > UNMOVED && (own.steps[i] = s));
+  }
+}
+
+/** mm; smaller moves are not worth a patch. */
+const UNMOVED = 1e-9;
+
+/**
+ * After a number changed, store the new picture of every sketch it reached. The
+ * sketch whose own dimension was edited must solve; others report for themselves.
+ * What a sketch reads of itself may drive others, so this goes on until all is still.
+ */
+export function resolveSketches(draft: Design, before: Ledger, own: string | null, now = plain(draft)): void {
+  let was = before;
+  // No circle is possible, so each round settles at least one sketch more.
+  for (let design = now; ; design = plain(draft)) {
+    const is = Ledger.of(design);
+    const changed = changedSketches(was, is);
+    if (changed.size === 0) return;
+    for (const [step, part] of changed) matchCounts(draft, part, step);
+    const matched = plain(draft);
+    for (const [step, part] of changed) settleSketch(draft, matched, is, part, step, () => step === own);
+    was = is;
+  }
+}
+
+/** Sketches, each with its part, of which a driving dimension reads otherwise. */
+function changedSketches(before: Ledger, after: Ledger): Map<string, string> {
+  const changed = new Map<string, string>();
+  for (const entry of after.entries) {
+    if (entry.owner.level !== 'sketch' || entry.measured) continue;
+    const was = before.valueOf(entry.ref);
+    const is = after.valueOfEntry(entry);
+    if (was.ok !== is.ok || (was.ok && is.ok && was.quantity.value !== is.quantity.value))
+      changed.set(entry.owner.step, entry.owner.part);
+  }
+  return changed;
+}

@@ -1,0 +1,180 @@
+/** Edits of a part's recipe. */
+import { z } from 'zod';
+import { ExpressionError } from '../dimensions/lexer.ts';
+import { declareCommand } from '../document/command.ts';
+import { EditRefused, type Edit } from '../document/change.ts';
+import { plain } from '../document/plain.ts';
+import type { Design, Part } from '../document/schema.ts';
+import { Id } from '../ids/ids.ts';
+import { MAX_STEPS } from '../ids/limits.ts';
+import { Name } from '../ids/name.ts';
+import { Ledger } from '../ledger/ledger.ts';
+import { kindOf } from '../steps/register.ts';
+import { Step } from '../steps/schema.ts';
+import { copyOfStep, numbersOf, setNumber, stepsUsedBy } from '../steps/slots-of.ts';
+
+const at = { part: Id, step: Id };
+
+function partOf(draft: Design, part: string): Part {
+  return draft.parts[part] ?? refuse('This part no longer exists.');
+}
+
+function stepOf(draft: Design, part: string, step: string): Step {
+  return partOf(draft, part).steps[step] ?? refuse('This step no longer exists.');
+}
+
+function refuse(message: string): never {
+  throw new EditRefused(message);
+}
+
+/** Names typed in the step's numbers become references. */
+function bindNumbers(draft: Design, part: string, id: string): void {
+  const ledger = Ledger.of(plain(draft));
+  const step = partOf(draft, part).steps[id]!;
+  for (const { key, expression, kind } of numbersOf(step)) {
+    try {
+      setNumber(step, key, ledger.bind(expression, { part, step: id }, kind));
+    } catch (error) {
+      if (error instanceof ExpressionError) refuse(error.message);
+      throw error;
+    }
+  }
+}
+
+const addStepCommand = declareCommand({
+  name: 'add-step',
+  args: z.strictObject({ part: Id, id: Id, step: Step, at: z.number().int().min(0).max(MAX_STEPS).optional() }),
+  label: ({ step }) => `Add ${step.name}`,
+  run(draft, { part, id, step, at: place }) {
+    const home = partOf(draft, part);
+    // Its own copy: what was given may be held by others.
+    home.steps[id] = structuredClone(step);
+    home.stepOrder.splice(place ?? home.stepOrder.length, 0, id);
+    bindNumbers(draft, part, id);
+  },
+});
+
+/** Add a step, at the end or before position `at`. Names typed in its numbers become references. */
+export const addStep = (part: string, id: string, step: Step, place?: number): Edit =>
+  addStepCommand({ part, id, step, ...(place === undefined ? {} : { at: place }) });
+
+const setSlotCommand = declareCommand({
+  name: 'set-slot',
+  args: z.strictObject({ ...at, slot: z.string().max(40), value: z.unknown() }),
+  label: () => 'Change a step',
+  run(draft, { part, step: id, slot: name, value }) {
+    const step = stepOf(draft, part, id);
+    const slot = kindOf(step).slots[name];
+    if (!slot) refuse(`This step has no ${name} any more.`);
+    const fields = z.object(slot.of.fields(name)).safeParse({ [name]: value });
+    if (!fields.success) refuse(`This cannot be the ${name} of ${step.name}.`);
+    slot.of.write(step, name, value);
+  },
+});
+
+/** Fill one slot of a step anew. */
+export const setSlot = (part: string, step: string, slot: string, value: unknown): Edit =>
+  setSlotCommand({ part, step, slot, value });
+
+const renameStepCommand = declareCommand({
+  name: 'rename-step',
+  args: z.strictObject({ ...at, name: z.string().max(500) }),
+  label: ({ name }) => `Rename a step to ${name}`,
+  run(draft, { part, step, name }) {
+    if (!name.trim()) refuse('A step needs a name.');
+    stepOf(draft, part, step).name = Name.parse(name.trim().slice(0, 80));
+  },
+});
+
+export const renameStep = (part: string, step: string, name: string): Edit => renameStepCommand({ part, step, name });
+
+const suppressStepCommand = declareCommand({
+  name: 'suppress-step',
+  args: z.strictObject({ ...at, suppressed: z.boolean() }),
+  label: ({ suppressed }) => (suppressed ? 'Suppress a step' : 'Bring a step back'),
+  run(draft, { part, step: id, suppressed }) {
+    const step = stepOf(draft, part, id);
+    if (suppressed) step.suppressed = true;
+    else delete step.suppressed;
+  },
+});
+
+export const suppressStep = (part: string, step: string, suppressed: boolean): Edit =>
+  suppressStepCommand({ part, step, suppressed });
+
+/** Names of the steps that would lose something they use if this one went. */
+export function usersOfStep(part: Part, id: string): string[] {
+  return Object.entries(part.steps).flatMap(([other, step]) =>
+    other !== id && stepsUsedBy(step).includes(id) ? [step.name] : [],
+  );
+}
+
+const deleteStepCommand = declareCommand({
+  name: 'delete-step',
+  args: z.strictObject(at),
+  label: () => 'Delete a step',
+  run(draft, { part, step: id }) {
+    const home = partOf(draft, part);
+    const step = stepOf(draft, part, id);
+    const ledger = Ledger.of(plain(draft));
+    // What is measured on the part reads on without the step.
+    const user = ledger.entries.find(
+      (e) =>
+        !e.measured && !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
+    );
+    if (user) refuse(`${step.name} holds a number that ${user.path.join('.')} uses; change that first.`);
+    delete home.steps[id];
+    home.stepOrder.splice(home.stepOrder.indexOf(id), 1);
+  },
+});
+
+/** Delete a step. Steps that used it stay and say what they miss. Refused while other numbers use its numbers. */
+export const deleteStep = (part: string, step: string): Edit => deleteStepCommand({ part, step });
+
+const moveStepCommand = declareCommand({
+  name: 'move-step',
+  args: z.strictObject({ ...at, to: z.number().int() }),
+  label: () => 'Move a step',
+  run(draft, { part, step, to }) {
+    const { stepOrder } = partOf(draft, part);
+    const from = stepOrder.indexOf(step);
+    if (from < 0) refuse('This step no longer exists.');
+    stepOrder.splice(from, 1);
+    stepOrder.splice(Math.max(0, Math.min(to, stepOrder.length)), 0, step);
+  },
+});
+
+export const moveStep = (part: string, step: string, to: number): Edit => moveStepCommand({ part, step, to });
+
+const copyStepCommand = declareCommand({
+  name: 'copy-step',
+  args: z.strictObject({ ...at, copy: Id, name: Name }),
+  label: ({ name }) => `Copy as ${name}`,
+  run(draft, { part, step: id, copy, name }) {
+    const home = partOf(draft, part);
+    stepOf(draft, part, id);
+    const fresh = copyOfStep(plain(draft).parts[part]!.steps[id]!, id, copy);
+    fresh.name = name;
+    home.steps[copy] = fresh;
+    home.stepOrder.splice(home.stepOrder.indexOf(id) + 1, 0, copy);
+  },
+});
+
+/** A step made again after itself; where it speaks of itself, the copy does. */
+export const copyStep = (part: string, step: string, copy: string, name: string): Edit =>
+  copyStepCommand({ part, step, copy, name });
+
+const acceptCommand = declareCommand({
+  name: 'accept-reference',
+  args: z.strictObject({ ...at, loan: Id, source: z.unknown() }),
+  label: () => 'Take what was found',
+  run(draft, { part, step: id, loan, source }) {
+    const borrowed = (stepOf(draft, part, id) as { borrowed?: Record<string, { source: unknown }> }).borrowed?.[loan];
+    if (!borrowed) refuse('What was borrowed is no longer there.');
+    borrowed.source = source;
+  },
+});
+
+/** Let a borrowed thing follow this source from now on. */
+export const acceptLoan = (part: string, step: string, loan: string, source: unknown): Edit =>
+  acceptCommand({ part, step, loan, source });

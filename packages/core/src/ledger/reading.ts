@@ -1,0 +1,17 @@
+/** What slots are labelled from: the names of steps, and numbers as people read them. */
+import type { Part } from '../document/schema.ts';
+import type { Reading } from '../slots/slot.ts';
+import type { Ledger } from './ledger.ts';
+
+export function readingOf(part: Part, stepId: string, ledger: Ledger): Reading {
+  return {
+    stepName: (id) => part.steps[id]?.name ?? null,
+    number(key) {
+      const entry = ledger.index.byReference(`${stepId}.${key}`);
+      if (!entry) return { label: 'a number' };
+      const label = ledger.shown(entry);
+      const value = ledger.format(ledger.valueOfEntry(entry));
+      return { label, ...(value !== label.replace(/ deg$/, '°') ? { value } : {}) };
+    },
+  };
+}

@@ -1,0 +1,17 @@
+import type { SolidFacts, SolidHandle } from '../solid/kernel.ts';
+import type { Name } from './name.ts';
+
+/** A solid of a part on its way through the recipe. */
+export interface Body {
+  /** What began it: a step, and the region it began from. Pieces of one body share it. */
+  readonly name: Name;
+  readonly solid: SolidHandle;
+  /** Of each face, in the kernel's order, every name that led to it. */
+  readonly faceNames: readonly (readonly Name[])[];
+  /** Stands for its exact content: equal keys, equal solids. */
+  readonly key: string;
+  readonly facts: SolidFacts;
+}
+
+/** A step cannot be made; the message is a sentence for the user. */
+export class StepFailure extends Error {}

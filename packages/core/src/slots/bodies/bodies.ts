@@ -1,0 +1,51 @@
+/** Bodies a step acts on: all there are, or some of them. */
+import { z } from 'zod';
+import { StepFailure, type Body } from '../../names/body.ts';
+import { findBody, refOfBody } from '../../names/find-body.ts';
+import { stepsIn, withSteps } from '../../names/name.ts';
+import { BodyRef } from '../../references/references.ts';
+import { foundOrFail } from '../found.ts';
+import { slotKind, type SlotKind } from '../slot.ts';
+
+const MOST_BODIES = 200;
+
+export const Bodies = z
+  .union([z.literal('all'), z.array(BodyRef).min(1).max(MOST_BODIES)])
+  .describe('"all", or bodies by what began them.');
+export type Bodies = z.infer<typeof Bodies>;
+
+export function bodies(): SlotKind<Bodies, readonly Body[]> {
+  return slotKind<Bodies, readonly Body[]>({
+    kind: 'bodies',
+    schema: Bodies,
+    steps: (stored) => (stored === 'all' ? [] : stored.flatMap((ref) => stepsIn(ref.name))),
+    copied: (stored, to) =>
+      stored === 'all' ? stored : stored.map((ref) => ({ ...ref, name: withSteps(ref.name, to) })),
+    resolve(stored, slot, context) {
+      if (context.bodies.length === 0)
+        throw new StepFailure('There is no body to act on yet; make a new body instead.');
+      const found =
+        stored === 'all'
+          ? [...context.bodies]
+          : stored.map((ref, index) =>
+              foundOrFail(
+                findBody(ref, context.bodies),
+                {
+                  slot,
+                  index,
+                  what: 'A body this step acts on',
+                  stored: (body) => stored.map((r, i) => (i === index ? refOfBody(body, context.bodies) : r)),
+                },
+                context,
+              ),
+            );
+      const distinct = [...new Set(found)];
+      return { value: distinct, digest: distinct.map((b) => b.key).join() };
+    },
+    label(stored, _, reading) {
+      if (stored === 'all') return { label: 'all bodies' };
+      const names = stored.map((ref) => reading.stepName(stepsIn(ref.name)[0]!) ?? 'a lost body');
+      return { label: names.join(', ') };
+    },
+  });
+}

@@ -1,0 +1,49 @@
+/** Faces of the part. */
+import { z } from 'zod';
+import type { Body } from '../../names/body.ts';
+import { findFace, refOfFace, type FoundFace } from '../../names/find-face.ts';
+import { stepsIn, withSteps } from '../../names/name.ts';
+import { FaceRef } from '../../references/references.ts';
+import { foundOrFail } from '../found.ts';
+import { slotKind, type SlotKind } from '../slot.ts';
+
+const MOST_FACES = 1000;
+
+export function faceWithSteps(ref: FaceRef, to: (step: string) => string): FaceRef {
+  return {
+    ...ref,
+    name: withSteps(ref.name, to),
+    ...(ref.beside ? { beside: ref.beside.map((n) => withSteps(n, to)) } : {}),
+  };
+}
+
+/** @param what as the subject of a sentence: “A face this step opens” */
+export function faces(what: string): SlotKind<readonly FaceRef[], readonly FoundFace<Body>[]> {
+  return slotKind<readonly FaceRef[], readonly FoundFace<Body>[]>({
+    kind: 'faces',
+    schema: z.array(FaceRef).min(1).max(MOST_FACES),
+    steps: (stored) => stored.flatMap((ref) => stepsIn(ref.name)),
+    copied: (stored, to) => stored.map((ref) => faceWithSteps(ref, to)),
+    resolve(stored, slot, context) {
+      const found = stored.map((ref, index) =>
+        foundOrFail(
+          findFace(ref, context.bodies),
+          {
+            slot,
+            index,
+            what,
+            stored: ({ body, face }) => stored.map((r, i) => (i === index ? refOfFace(body, face, context.bodies) : r)),
+          },
+          context,
+        ),
+      );
+      return { value: found, digest: found.map((f) => `${f.body.key}/${f.face}`).join() };
+    },
+    label: (stored) => ({ label: `${stored.length} face${stored.length === 1 ? '' : 's'}` }),
+    take(stored, pick) {
+      if (pick.kind !== 'face') return null;
+      const rest = (stored ?? []).filter((r) => r.name !== pick.ref.name || r.near?.join() !== pick.ref.near?.join());
+      return rest.length < (stored ?? []).length && rest.length > 0 ? rest : [...rest, pick.ref];
+    },
+  });
+}

@@ -1,0 +1,39 @@
+/** What a slot, and then its step, may ask while they are evaluated. */
+import type { Body } from '../names/body.ts';
+import type { RegionMap } from '../sketch/regions/regions.ts';
+import type { SketchSolution } from '../sketch/solve.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
+import type { Frame } from '../space/vector.ts';
+
+/** What a sketch step yields for the steps after it. */
+export interface SketchOutcome {
+  readonly frame: Frame;
+  readonly solution: SketchSolution;
+  readonly regions: RegionMap;
+}
+
+/** A reference that was not found for sure, for the user to look at. */
+export interface Doubt {
+  readonly slot: string;
+  /** Which of several in the slot. */
+  readonly index: number;
+  readonly how: 'probably' | 'lost';
+  /** A whole sentence. */
+  readonly says: string;
+  /** What would be stored if what was found is what was meant; undefined when nothing was found. */
+  readonly proposed?: unknown;
+}
+
+export interface Resolving {
+  readonly stepId: string;
+  readonly kernel: SolidKernel;
+  /** Bodies as they are before the step. */
+  readonly bodies: readonly Body[];
+  /** Value of one of this step's own numbers, mm, rad or plain. @throws StepFailure */
+  number(key: string): number;
+  /** @throws StepFailure when it is missing, comes later, or failed */
+  sketch(stepId: string): { readonly name: string; readonly outcome: SketchOutcome };
+  /** The name people know a step by. */
+  stepName(stepId: string): string;
+  doubt(doubt: Doubt): void;
+}

@@ -1,0 +1,23 @@
+/** The kinds of step there are: one line each. */
+import { extrude } from './extrude/extrude.ts';
+import { revolve } from './revolve/revolve.ts';
+import { sketch } from './sketch/sketch.ts';
+import type { StepKind } from './step.ts';
+
+const kinds = new Map<string, StepKind>();
+
+export function registerStep(kind: StepKind): void {
+  kinds.set(kind.kind, kind);
+}
+
+for (const kind of [sketch, extrude, revolve]) registerStep(kind as unknown as StepKind);
+
+/** All kinds, in the order they were registered. */
+export const stepKinds = (): readonly StepKind[] => [...kinds.values()];
+
+/** @throws Error for a kind that is not registered: a document is checked before it comes here */
+export function kindOf(step: { readonly kind: string }): StepKind {
+  const kind = kinds.get(step.kind);
+  if (!kind) throw new Error(`no kind of step is called ${step.kind}`);
+  return kind;
+}

@@ -1,0 +1,72 @@
+/** A step's slots as they are there now, and what all of them together say. */
+import type { NumberInSlot, AnySlot, StepData } from '../slots/slot.ts';
+import { kindOf } from './register.ts';
+
+export interface FilledSlot {
+  readonly name: string;
+  readonly slot: AnySlot;
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each slot kind reads its own
+  readonly stored: any;
+}
+
+/** The slots that are there, in the order declared, each with what is stored or stands for it. */
+export function slotsOf(step: StepData): FilledSlot[] {
+  return Object.entries(kindOf(step).slots).flatMap(([name, slot]) => {
+    if (slot.when && !slot.when(step)) return [];
+    const stored: unknown = slot.of.read(step, name) ?? slot.otherwise?.(step);
+    return stored === undefined ? [] : [{ name, slot, stored }];
+  });
+}
+
+/** Every number in the step's slots. */
+export function numbersOf(step: StepData): NumberInSlot[] {
+  const naming = step.names ?? {};
+  return slotsOf(step).flatMap(({ name, slot, stored }) => [...slot.of.numbers(stored, name, naming)]);
+}
+
+/** The slot that holds the number of this key. */
+function slotWithNumber(step: StepData, key: string): FilledSlot | undefined {
+  return slotsOf(step).find(({ name, slot, stored }) => slot.of.holds(stored, name, key));
+}
+
+/** Put a new expression into a step that is being edited. */
+export function setNumber(step: StepData, key: string, expression: string): void {
+  const at = slotWithNumber(step, key);
+  at?.slot.of.setNumber(step, at.name, key, expression);
+}
+
+export function setNumberName(step: StepData, key: string, name: string): void {
+  const at = slotWithNumber(step, key);
+  at?.slot.of.setName(step, at.name, key, name);
+}
+
+/** Take a number away by itself; false where it goes only with the step. */
+export function removeNumber(step: StepData, key: string): boolean {
+  const at = slotWithNumber(step, key);
+  return at?.slot.of.removeNumber(step, at.name, key) ?? false;
+}
+
+/** Ids of all steps this one rests on. */
+export function stepsUsedBy(step: StepData): string[] {
+  return [...new Set(slotsOf(step).flatMap(({ slot, stored }) => [...slot.of.steps(stored)]))];
+}
+
+/** What the schema cannot say, as sentences. */
+export function faultsOfStep(id: string, step: StepData): string[] {
+  const where = `step “${step.name}”`;
+  return slotsOf(step).flatMap(({ slot, stored }) => [
+    // A deleted step is reported by the step itself when it is evaluated, not refused here.
+    ...(slot.of.steps(stored).includes(id) ? [`${where} rests on itself.`] : []),
+    ...slot.of.faults(stored, where),
+  ]);
+}
+
+/** A step drawn again, speaking of itself where the original does. */
+export function copyOfStep(step: StepData, id: string, copy: string): StepData {
+  const fresh = structuredClone(step);
+  const to = (other: string) => (other === id ? copy : other);
+  const expression = (text: string) => text.replaceAll(`$${id}.`, `$${copy}.`);
+  for (const { name, slot, stored } of slotsOf(fresh))
+    slot.of.write(fresh, name, slot.of.copied(stored, to, expression));
+  return fresh;
+}

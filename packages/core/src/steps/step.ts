@@ -1,0 +1,91 @@
+/**
+ * A kind of step declares itself: its slots, how it begins from picks, its sentence, and what it
+ * makes of its resolved slots. Ledger, users, copy, delete, preview, names and cache keys follow from that.
+ */
+import type { Body } from '../names/body.ts';
+import { StepFailure } from '../names/body.ts';
+import type { Name } from '../names/name.ts';
+import type { AnySlot, Picked, Slot, StepData } from '../slots/slot.ts';
+import type { Resolving, SketchOutcome } from '../slots/resolving.ts';
+import type { SketchGeometry } from '../sketch/schema.ts';
+import type { DisplayUnits } from '../units/units.ts';
+import type { SolidHandle } from '../solid/kernel.ts';
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- read back from the slots themselves
+type ResolvedOf<S> = S extends Slot<any, infer R> ? R : never;
+
+/** What a step works with: the value of each slot that is there. */
+export type Inputs<S extends Readonly<Record<string, AnySlot>>> = {
+  readonly [K in keyof S]: S[K] extends { readonly when: unknown } ? ResolvedOf<S[K]> | undefined : ResolvedOf<S[K]>;
+};
+
+/** A body a step made. */
+export interface MadeBody {
+  readonly body: Body;
+  /** The body it takes the place of; null for one begun here. */
+  readonly from: Body | null;
+}
+
+/** What a step yields. */
+export interface StepResult {
+  readonly made: readonly MadeBody[];
+  /** Bodies used up or replaced. */
+  readonly used: readonly Body[];
+  readonly sketch?: SketchOutcome;
+  /** Something the user should know though the step was made. */
+  readonly note?: string;
+}
+
+/** What a step may ask while it makes. */
+export interface Making extends Resolving {
+  /** A body of a solid the step made; from here on it is freed with the step's result. @throws StepFailure when it is not sound */
+  body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[]): Body;
+}
+
+/** Where a step may begin: what a designer has picked, and the part so far. */
+export interface Beginning {
+  readonly picks: readonly Picked[];
+  readonly bodies: number;
+  readonly units: DisplayUnits;
+  /** A sketch as it is solved, and whether it lies on a face; null when there is none. */
+  sketch(id: string): { readonly geometry: SketchGeometry; readonly onFace: boolean } | null;
+}
+
+/** Words, and names of slots in place of which their labels stand. */
+export type SentencePiece = string | { readonly slot: string };
+
+export interface StepKind<S extends Readonly<Record<string, AnySlot>> = Readonly<Record<string, AnySlot>>> {
+  readonly kind: string;
+  /** Raised when the same slots come to mean another result: cached ones are then made anew. */
+  readonly version: number;
+  /** The verb, and the first word of new steps' names. */
+  readonly label: string;
+  /** What beginning one is called among the verbs, where that says more than the label. */
+  readonly verb?: string;
+  /** Its key among the verbs. */
+  readonly key?: string;
+  readonly slots: S;
+  /** The slots of a step begun from these picks; null when nothing here begins one. */
+  begin(from: Beginning): Record<string, unknown> | null;
+  /** The slot that is typed in first. */
+  readonly first?: string;
+  sentence(step: StepData): readonly SentencePiece[];
+  /** @throws StepFailure with a sentence */
+  make(inputs: Inputs<S>, context: Making): StepResult;
+  /** For the published schema. */
+  readonly says: string;
+}
+
+export function declareStep<S extends Readonly<Record<string, AnySlot>>>(kind: StepKind<S>): StepKind<S> {
+  return kind;
+}
+
+/** A step that failed, but whose sketch can still be shown as it was last drawn. */
+export class SketchFailure extends StepFailure {
+  constructor(
+    message: string,
+    readonly outcome: SketchOutcome,
+  ) {
+    super(message);
+  }
+}

@@ -1,0 +1,21 @@
+/** What leads from one state of plain data to another, as patches. */
+import type { Patch } from 'immer';
+
+type Plain = Readonly<Record<string, unknown>>;
+
+const isMap = (value: unknown): value is Plain => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** Maps are compared entry by entry; lists and single values are replaced whole. */
+export function differences(before: unknown, after: unknown, path: (string | number)[] = []): Patch[] {
+  if (before === after) return [];
+  if (!isMap(before) || !isMap(after))
+    return JSON.stringify(before) === JSON.stringify(after) ? [] : [{ op: 'replace', path, value: after }];
+  const patches: Patch[] = [];
+  for (const key of Object.keys(before))
+    if (!Object.hasOwn(after, key)) patches.push({ op: 'remove', path: [...path, key] });
+  for (const [key, value] of Object.entries(after)) {
+    if (Object.hasOwn(before, key)) patches.push(...differences(before[key], value, [...path, key]));
+    else patches.push({ op: 'add', path: [...path, key], value });
+  }
+  return patches;
+}

@@ -1,0 +1,32 @@
+/** How each kind of slot is filled where it stands in its sentence. */
+import type { Component } from 'vue';
+import AxisSlot from './AxisSlot.vue';
+import BodiesSlot from './BodiesSlot.vue';
+import ChoiceSlot from './ChoiceSlot.vue';
+import DrawingSlot from './DrawingSlot.vue';
+import NumberSlot from './NumberSlot.vue';
+import PickSlot from './PickSlot.vue';
+import TextSlot from './TextSlot.vue';
+
+const editors: Readonly<Record<string, Component>> = {
+  expression: NumberSlot,
+  count: NumberSlot,
+  choice: ChoiceSlot,
+  flag: ChoiceSlot,
+  text: TextSlot,
+  regions: PickSlot,
+  faces: PickSlot,
+  edges: PickSlot,
+  plane: PickSlot,
+  sketch: PickSlot,
+  axis: AxisSlot,
+  bodies: BodiesSlot,
+  drawing: DrawingSlot,
+};
+
+/** @throws Error for a kind that has none: a fault of the program */
+export function editorOf(kind: string): Component {
+  const editor = editors[kind];
+  if (!editor) throw new Error(`no editor for slots of kind ${kind}`);
+  return editor;
+}

@@ -1,0 +1,28 @@
+import { DATUM_PLANES, type Picked } from '@helb/core';
+
+/** Which kinds of slot are filled by picks on the stage, and what is said while they wait. */
+export interface Picker {
+  /** A sentence without its full stop. */
+  readonly hint: string;
+  /** One pick fills it; else picks are added and taken away until Enter. */
+  readonly single?: boolean;
+  /** What can be had without the pointer, as verbs. */
+  readonly offers?: readonly { readonly label: string; readonly pick: Picked }[];
+}
+
+const pickers = new Map<string, Picker>(
+  Object.entries<Picker>({
+    regions: { hint: 'Click regions to add or take away' },
+    faces: { hint: 'Click faces to add or take away' },
+    edges: { hint: 'Click edges to add or take away' },
+    plane: {
+      hint: 'Click a plane’s tab or a flat face',
+      single: true,
+      offers: DATUM_PLANES.map((datum) => ({ label: `Put it on the ${datum}`, pick: { kind: 'datum', datum } })),
+    },
+    sketch: { hint: 'Click a region of a sketch', single: true },
+    axis: { hint: 'Click a line of a sketch, an edge or a round face', single: true },
+  }),
+);
+
+export const pickerOf = (kind: string): Picker | undefined => pickers.get(kind);
