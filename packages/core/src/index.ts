@@ -28,6 +28,7 @@ export * from './document/shared.ts';
 export { MAX_FILE_BYTES } from './ids/limits.ts';
 export * from './document/change.ts';
 export * from './document/history.ts';
+export { differences } from './document/differences.ts';
 export { editOf } from './document/command.ts';
 export { upgraded, upgradedWithLog, type LoggedPatches } from './upgrade/upgrade.ts';
 export * from './files/design-file.ts';

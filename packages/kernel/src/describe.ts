@@ -1,6 +1,15 @@
 import type { Axis, CurveKind, EdgeFacts, FaceFacts, SolidMeasures, SurfaceKind, Vec3 } from '@helb/core';
-import type { gp_Ax1, gp_Dir, gp_Pnt, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import type {
+  gp_Ax1,
+  gp_Dir,
+  gp_Pnt,
+  OpenCascadeInstance,
+  TopoDS_Edge,
+  TopoDS_Face,
+  TopoDS_Shape,
+} from 'replicad-opencascadejs';
 import { distinct, edgesOf, facesOf, occurrences, ShapeIndex } from './explore.ts';
+import { exactArea, isExactCurve, lengthOfCurve, volumeOf } from './exact-measures.ts';
 import type { Scope } from './scope.ts';
 
 const SURFACES: Readonly<Record<string, SurfaceKind>> = {
@@ -16,18 +25,30 @@ const CURVES: Readonly<Record<string, CurveKind>> = {
   GeomAbs_Ellipse: 'ellipse',
 };
 
+function areaOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  face: TopoDS_Face,
+  surface = scope.keep(new oc.BRepAdaptor_Surface(face, true)),
+): { readonly area: number; readonly center: Vec3 } {
+  const properties = scope.keep(new oc.GProp_GProps());
+  oc.BRepGProp.SurfaceProperties(face, properties, false, false);
+  const exact = exactArea(oc, scope, face, surface);
+  return {
+    area: exact?.area ?? properties.Mass(),
+    center: exact?.center ?? vec(scope.keep(properties.CentreOfMass())),
+  };
+}
+
 export function measureSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): SolidMeasures {
-  const volume = scope.keep(new oc.GProp_GProps());
-  oc.BRepGProp.VolumeProperties(shape, volume, false, false, false);
-  const area = scope.keep(new oc.GProp_GProps());
-  oc.BRepGProp.SurfaceProperties(shape, area, false, false);
+  const { volume, center } = volumeOf(oc, scope, shape);
   const box = scope.keep(new oc.Bnd_Box());
   oc.BRepBndLib.AddOptimal(shape, box, false, false);
   box.SetGap(0);
   return {
-    volume: volume.Mass(),
-    area: area.Mass(),
-    center: vec(scope.keep(volume.CentreOfMass())),
+    volume,
+    area: facesOf(oc, scope, shape).reduce((sum, f) => sum + areaOf(oc, scope, scope.keep(oc.TopoDS.Face(f))).area, 0),
+    center,
     box: { min: vec(scope.keep(box.CornerMin())), max: vec(scope.keep(box.CornerMax())) },
   };
 }
@@ -49,8 +70,7 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
   const face = scope.keep(oc.TopoDS.Face(shape));
   const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
   const kind = SURFACES[surface.GetType()] ?? 'other';
-  const properties = scope.keep(new oc.GProp_GProps());
-  oc.BRepGProp.SurfaceProperties(face, properties, false, false);
+  const { area, center } = areaOf(oc, scope, face, surface);
   let normal: Vec3 | null = null;
   let radius: number | null = null;
   let axis: Axis | null = null;
@@ -65,7 +85,7 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
     radius = cylinder.Radius();
     axis = axisFrom(scope, cylinder);
   } else if (kind === 'sphere') radius = scope.keep(surface.Sphere()).Radius();
-  return { kind, area: properties.Mass(), center: vec(scope.keep(properties.CentreOfMass())), normal, radius, axis };
+  return { kind, area, center, normal, radius, axis };
 }
 
 function axisFrom(scope: Scope, round: { Axis(): gp_Ax1 }): Axis {
@@ -84,15 +104,20 @@ export function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: Topo
   const vertices = new ShapeIndex(oc, distinct(oc, scope, shape, oc.TopAbs_ShapeEnum.TopAbs_VERTEX));
   return edges.map((e, i) => {
     const edge = scope.keep(oc.TopoDS.Edge(e));
-    const properties = scope.keep(new oc.GProp_GProps());
-    oc.BRepGProp.LinearProperties(edge, properties, false, false);
     const curve = scope.keep(new oc.BRepAdaptor_Curve(edge));
     const kind = CURVES[curve.GetType()] ?? 'other';
     const radius = kind === 'circle' ? scope.keep(curve.Circle()).Radius() : null;
+    const length = isExactCurve(curve) ? straightLength(oc, scope, edge) : lengthOfCurve(curve);
     const ends = occurrences(oc, scope, edge, oc.TopAbs_ShapeEnum.TopAbs_VERTEX).map((v) => vertices.indexOf(v));
     const middle = vec(scope.keep(curve.Value((curve.FirstParameter() + curve.LastParameter()) / 2)));
-    return { kind, length: properties.Mass(), radius, faces: between[i]!, ends: [...new Set(ends)], middle };
+    return { kind, length, radius, faces: between[i]!, ends: [...new Set(ends)], middle };
   });
+}
+
+function straightLength(oc: OpenCascadeInstance, scope: Scope, edge: TopoDS_Edge): number {
+  const properties = scope.keep(new oc.GProp_GProps());
+  oc.BRepGProp.LinearProperties(edge, properties, false, false);
+  return properties.Mass();
 }
 
 /** A face with its surface, edges, curves, and triangles for the screen takes about so much; measured on plates with holes. */

@@ -9,11 +9,16 @@ const GROUP = 3;
 export function meshSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape, quality: MeshQuality): SolidMesh {
   const surface = scope.keep(oc.ReplicadMeshExtractor.extract(shape, quality.linear, quality.angular, false));
   const wires = scope.keep(oc.ReplicadEdgeMeshExtractor.extract(shape, quality.linear, quality.angular));
-  const heap = oc.wasmMemory.buffer;
-  const floats = (at: number, count: number) => new Float32Array(heap, at, count).slice();
-  const faceGroups = new Int32Array(heap, surface.getFaceGroupsPtr(), surface.getFaceGroupsSize());
-  const edgeGroups = new Int32Array(heap, wires.getEdgeGroupsPtr(), wires.getEdgeGroupsSize());
-  const triangles = new Uint32Array(heap, surface.getTrianglesPtr(), surface.getTrianglesSize()).slice();
+  // The memory is looked at anew for each: what was taken before it grew must not be read.
+  const floats = (at: number, count: number) => new Float32Array(oc.wasmMemory.buffer, at, count).slice();
+  const integers = (at: number, count: number) => new Int32Array(oc.wasmMemory.buffer, at, count).slice();
+  const faceGroups = integers(surface.getFaceGroupsPtr(), surface.getFaceGroupsSize());
+  const edgeGroups = integers(wires.getEdgeGroupsPtr(), wires.getEdgeGroupsSize());
+  const triangles = new Uint32Array(
+    oc.wasmMemory.buffer,
+    surface.getTrianglesPtr(),
+    surface.getTrianglesSize(),
+  ).slice();
 
   const faceRanges = new Uint32Array((faceGroups.length / GROUP) * 2);
   for (let f = 0; f * GROUP < faceGroups.length; f++) {

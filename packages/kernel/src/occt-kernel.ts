@@ -1,12 +1,13 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelError, type Axis, type BooleanKind, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh, type SolidPiece,
+  type MeshQuality, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh, type SolidPiece,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { describeEdges, describeFaces, estimateBytes, isSound, measureSolid } from './describe.ts';
+import { volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { extrudeLoops } from './extrude.ts';
@@ -52,6 +53,10 @@ export class OcctKernel implements SolidKernel {
         })),
       ),
     );
+  }
+
+  bulk(solid: SolidHandle): SolidBulk {
+    return this.about(solid, volumeOf);
   }
 
   measure(solid: SolidHandle): SolidMeasures {

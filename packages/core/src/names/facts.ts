@@ -1,7 +1,16 @@
-import type { EdgeFacts, FaceFacts, SolidFacts, SolidHandle, SolidKernel, SolidMeasures } from '../solid/kernel.ts';
+import type {
+  EdgeFacts,
+  FaceFacts,
+  SolidBulk,
+  SolidFacts,
+  SolidHandle,
+  SolidKernel,
+  SolidMeasures,
+} from '../solid/kernel.ts';
 
 /** Facts of one solid, each group asked of the kernel once, when first read. */
 export class LazyFacts implements SolidFacts {
+  private weighed: SolidBulk | null = null;
   private measured: SolidMeasures | null = null;
   private sound: boolean | null = null;
   private faceFacts: readonly FaceFacts[] | null = null;
@@ -12,17 +21,20 @@ export class LazyFacts implements SolidFacts {
     private readonly solid: SolidHandle,
   ) {}
 
+  private get bulk(): SolidBulk {
+    return (this.weighed ??= this.measured ?? this.kernel.bulk(this.solid));
+  }
   private get measures(): SolidMeasures {
     return (this.measured ??= this.kernel.measure(this.solid));
   }
   get volume() {
-    return this.measures.volume;
+    return this.bulk.volume;
   }
   get area() {
     return this.measures.area;
   }
   get center() {
-    return this.measures.center;
+    return this.bulk.center;
   }
   get box() {
     return this.measures.box;

@@ -139,8 +139,7 @@ export class PartEvaluator {
           doubts.push(doubt);
           context.doubt(doubt);
         },
-        body: (name, solid, faceNames) => {
-          const facts = new LazyFacts(this.kernel, solid);
+        body: (name, solid, faceNames, facts = new LazyFacts(this.kernel, solid)) => {
           const body = { name, solid, faceNames, facts, key: `${key}.${owned.length}` };
           owned.push(body);
           if (!facts.valid || !(facts.volume > 0))

@@ -9,7 +9,7 @@ import type { AnySlot, Picked, Slot, StepData } from '../slots/slot.ts';
 import type { Resolving, SketchOutcome } from '../slots/resolving.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { DisplayUnits } from '../units/units.ts';
-import type { SolidHandle } from '../solid/kernel.ts';
+import type { SolidFacts, SolidHandle } from '../solid/kernel.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- read back from the slots themselves
 type ResolvedOf<S> = S extends Slot<any, infer R> ? R : never;
@@ -38,8 +38,12 @@ export interface StepResult {
 
 /** What a step may ask while it makes. */
 export interface Making extends Resolving {
-  /** A body of a solid the step made; from here on it is freed with the step's result. @throws StepFailure when it is not sound */
-  body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[]): Body;
+  /**
+   * A body of a solid the step made; from here on it is freed with the step's result.
+   * @param facts what is known of the solid already
+   * @throws StepFailure when it is not sound
+   */
+  body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[], facts?: SolidFacts): Body;
 }
 
 /** Where a step may begin: what a designer has picked, and the part so far. */

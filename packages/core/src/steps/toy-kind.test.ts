@@ -42,6 +42,7 @@ registerStep(
 const sizes: number[] = [];
 const kernel = {
   extrude: (_frame: unknown, _loops: unknown, _from: number, to: number) => ({ solid: (sizes.push(to) - 1) as SolidHandle, faces: [[]] }),
+  bulk: (s: SolidHandle) => ({ volume: sizes[s]!, center: [0, 0, 0] }),
   measure: (s: SolidHandle) => ({ volume: sizes[s]!, area: 1, center: [0, 0, 0], box: { min: [0, 0, 0], max: [1, 1, 1] } }),
   isValid: () => true,
   faces: () => [{ kind: 'plane', area: 1, center: [0, 0, 0], normal: [0, 0, 1], radius: null, axis: null }],

@@ -3,7 +3,7 @@ import { applyPatches, enablePatches, produceWithPatches, type Patch } from 'imm
 import { readFileSync } from 'node:fs';
 import { Design } from '../document/schema.ts';
 import { readDesign } from '../files/design-file.ts';
-import { differences } from './differences.ts';
+import { differences } from '../document/differences.ts';
 import { upgraded, upgradedWithLog } from './upgrade.ts';
 
 enablePatches();

@@ -4,7 +4,7 @@
  */
 import { applyPatches, enablePatches, type Patch } from 'immer';
 import { FORMAT_VERSION } from '../document/schema.ts';
-import { differences } from './differences.ts';
+import { differences } from '../document/differences.ts';
 import { fromVersion1 } from './version-1.ts';
 
 enablePatches();

@@ -1,5 +1,5 @@
 /** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
-import type { Design, PartView } from '@helb/core';
+import { differences, type Design, type PartView } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
@@ -54,11 +54,26 @@ export const useEvaluation = defineStore('evaluation', () => {
     return remote;
   }
 
+  /** The design the worker holds. */
+  let handed: Design | null = null;
+
+  /** The worker, with this design in its hands: what it has already is not sent again. */
+  function on(design: Design): Comlink.Remote<EvaluationWorker> {
+    const own = start();
+    if (handed === design) return own;
+    const sent = handed ? own.follow(differences(handed, design)) : own.hold(design);
+    handed = design;
+    // What it could not follow is handed over whole at the next request.
+    sent.catch(() => remote === own && (handed = null));
+    return own;
+  }
+
   /** End the worker and whatever it was doing. The design itself is not touched. */
   function restart(message: string | null): void {
     worker?.terminate();
     worker = null;
     remote = null;
+    handed = null;
     running = null;
     busy.value = false;
     progress.value = null;
@@ -84,7 +99,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     startedAt = lastSign = performance.now();
     doing = 'the kernel’s start';
     watch ??= setInterval(check, 250);
-    const own = start();
+    const own = on(job.design);
     const listener = Comlink.proxy({
       part(view: PartView) {
         sign();
@@ -109,7 +124,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     // The part being worked on first; the others fill the tray.
     const order = [...job.design.partOrder].sort((a, b) => Number(b === job.active) - Number(a === job.active));
     try {
-      const finished = await own.evaluate(job.design, job.focus, order, listener);
+      const finished = await own.evaluate(job.focus, order, listener);
       if (finished && remote === own) complete.value = { design: job.design, parts: parts.value };
     } catch (error) {
       if (remote === own)
@@ -145,8 +160,8 @@ export const useEvaluation = defineStore('evaluation', () => {
     restart(`Stopped at ${doing}. The picture shows the state before.`);
   }
 
-  /** Work beside the picture: the kernel lends itself between two evaluations. */
-  const kernel = (): Comlink.Remote<EvaluationWorker> => start();
+  /** Ends a survey of variants under way. */
+  const stopSurvey = (): void => void remote?.stopSurvey();
 
   /** A picture from before, until the kernel has made its own. */
   function showEarlier(view: PartView): void {
@@ -168,7 +183,8 @@ export const useEvaluation = defineStore('evaluation', () => {
     busy,
     trouble,
     unreadable,
-    kernel,
+    on,
+    stopSurvey,
     onReadings,
     request,
     stop,

@@ -1,5 +1,6 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
+  applyAccepted,
   Ledger,
   PartEvaluator,
   PartPainter,
@@ -60,12 +61,20 @@ function exclusive<T>(work: () => Promise<T>): Promise<T> {
   return own;
 }
 
+/** The design as the page last had it; edits keep what they do not touch the same, for all that is remembered by it. */
+let held: Design | null = null;
+
+function heldNow(): Design {
+  if (!held) throw new Error('no design was handed over yet');
+  return held;
+}
+
 async function evaluate(
-  design: Design,
   focus: { part: string; step: string } | null,
   order: readonly string[],
   listener: EvaluationListener,
 ): Promise<boolean> {
+  const design = heldNow();
   const request = ++latest;
   const current = () => request === latest;
   const ledger = Ledger.of(design);
@@ -145,7 +154,18 @@ async function showRemembered(
 }
 
 const api = {
-  ...kernelWork(ready, exclusive, messagesIn),
+  ...kernelWork(ready, exclusive, messagesIn, heldNow),
+  /** Hand over a design whole. */
+  hold(design: Design): void {
+    held = design;
+  },
+  /** Hand over what has changed since. */
+  follow(patches: Parameters<typeof applyAccepted>[1]): void {
+    const before = heldNow();
+    // Should it fail, nothing is held: better no picture than one of another design.
+    held = null;
+    held = applyAccepted(before, patches);
+  },
   /** Resolves true when done, false when a newer request took over. */
   evaluate,
   cancel(): void {

@@ -38,23 +38,27 @@ export interface SurveyListener {
 /**
  * @param exclusive runs work while nothing else uses the kernel
  * @param breathe lets messages in
+ * @param held the design as the page last had it; asked for when the work is asked for
  */
 export function kernelWork(
   ready: Promise<Tools>,
   exclusive: <T>(work: () => Promise<T>) => Promise<T>,
   breathe: () => Promise<void>,
+  held: () => Design,
 ) {
   /** Counts surveys, so that a newer one, or a stop, ends the one before. */
   let surveys = 0;
 
-  async function exportDesign(design: Design, format: SolidFormat, parts: readonly string[]): Promise<Uint8Array> {
+  async function exportDesign(format: SolidFormat, parts: readonly string[]): Promise<Uint8Array> {
+    const design = held();
     const { kernel, evaluator } = await ready;
     const bytes = await exclusive(() => exportParts(design, format, parts, evaluator, kernel));
     return Comlink.transfer(bytes, [bytes.buffer]);
   }
 
   /** All parts of one variant as a file. */
-  async function exportVariant(design: Design, variant: string, format: SolidFormat): Promise<Uint8Array> {
+  async function exportVariant(variant: string, format: SolidFormat): Promise<Uint8Array> {
+    const design = held();
     const { kernel, evaluator } = await ready;
     const bytes = await exclusive(async () => {
       const own = await readyVariant(design, variant, evaluator, kernel);
@@ -64,12 +68,8 @@ export function kernelWork(
   }
 
   /** What a sketch would borrow from the bodies before it; a sentence when that is not to be had. */
-  async function borrow(
-    design: Design,
-    part: string,
-    step: string,
-    source: BorrowSource,
-  ): Promise<FoundSource['pieces'] | string> {
+  async function borrow(part: string, step: string, source: BorrowSource): Promise<FoundSource['pieces'] | string> {
+    const design = held();
     const { kernel, evaluator } = await ready;
     return exclusive(async () => {
       try {
@@ -87,7 +87,8 @@ export function kernelWork(
   }
 
   /** What a measure reads now, as an expression. */
-  async function read(design: Design, measure: Measure): Promise<{ text: string } | { message: string }> {
+  async function read(measure: Measure): Promise<{ text: string } | { message: string }> {
+    const design = held();
     const { kernel, evaluator } = await ready;
     return exclusive(async () => {
       try {
@@ -101,11 +102,8 @@ export function kernelWork(
   }
 
   /** Faces of these parts that would move with a dimension; null when it cannot be changed to see. */
-  async function movedBy(
-    design: Design,
-    ref: string,
-    parts: readonly string[],
-  ): Promise<Map<string, MovedFace[]> | null> {
+  async function movedBy(ref: string, parts: readonly string[]): Promise<Map<string, MovedFace[]> | null> {
+    const design = held();
     const { evaluator } = await ready;
     const other = nudged(design, ref);
     if (!other) return null;
@@ -122,7 +120,8 @@ export function kernelWork(
   }
 
   /** Compute variants one after another, telling of each. Resolves false when stopped. */
-  async function survey(design: Design, variants: readonly string[], listener: SurveyListener): Promise<boolean> {
+  async function survey(variants: readonly string[], listener: SurveyListener): Promise<boolean> {
+    const design = held();
     const own = ++surveys;
     const { kernel, evaluator } = await ready;
     const hooks: EvaluationHooks = {

@@ -18,7 +18,7 @@ export function useMeasuring() {
     const part = session.activePart;
     if (!now || !part) return;
     const wanted = { ...what, part } as Measure;
-    const reading = await evaluation.kernel().read(now, wanted);
+    const reading = await evaluation.on(now).read(wanted);
     if ('message' in reading) {
       session.notice = reading.message;
       return;

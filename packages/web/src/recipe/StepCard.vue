@@ -82,14 +82,7 @@ function open(): void {
     <p class="mt-0.5 leading-6">
       <template v-for="(piece, i) in sentence" :key="i">
         <span v-if="'text' in piece" :class="i === 0 ? 'font-semibold' : ''">{{ piece.text }}</span>
-        <component
-          :is="editorOf(piece.kind)"
-          v-else
-          :part="part"
-          :step-id="stepId"
-          :step="step"
-          :piece="piece"
-        />
+        <component :is="editorOf(piece.kind)" v-else :part="part" :step-id="stepId" :step="step" :piece="piece" />
         {{ ' ' }}
       </template>
     </p>

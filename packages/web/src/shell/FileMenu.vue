@@ -26,7 +26,7 @@ async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void
   const name = variant ? `${own} - ${variant}` : own;
   writing.value = true;
   try {
-    const bytes = await evaluation.kernel().exportDesign(d, format, parts);
+    const bytes = await evaluation.on(d).exportDesign(format, parts);
     saveFile(bytes, `${name}.${format}`, format === 'step' ? 'model/step' : 'model/stl');
     toast.success(`${name}.${format} is written.`);
   } catch (error) {

@@ -56,7 +56,7 @@ watch(
     const parts = now.partOrder.filter((id) => trace.value.steps.some((s) => s.part === id));
     try {
       const found =
-        parts.length > 0 ? await evaluation.kernel().movedBy(now, reference, parts) : new Map<string, MovedFace[]>();
+        parts.length > 0 ? await evaluation.on(now).movedBy(reference, parts) : new Map<string, MovedFace[]>();
       if (props.reference !== reference || design.design !== now) return;
       moved.value = found;
     } catch (error) {

@@ -37,8 +37,7 @@ export function useVariantWork() {
       await until(() => evaluation.busy).toBe(false);
       const of = design.kept;
       if (stopped || !of) return;
-      await evaluation.kernel().survey(
-        of,
+      await evaluation.on(of).survey(
         of.variants?.order ?? [],
         Comlink.proxy({
           step: evaluation.sign,
@@ -58,7 +57,7 @@ export function useVariantWork() {
 
   function stop(): void {
     stopped = true;
-    void evaluation.kernel().stopSurvey();
+    evaluation.stopSurvey();
   }
 
   /** Each variant as a file of its own; several come in one archive. Failing ones are named and left out. */
@@ -73,9 +72,7 @@ export function useVariantWork() {
       const { name } = of.variants!.rows[id]!;
       progress.value = { doing: `Writing ${name}`, done, total: ids.length };
       try {
-        files[fileName(`${of.name} - ${name}`, format, files)] = await evaluation
-          .kernel()
-          .exportVariant(of, id, format);
+        files[fileName(`${of.name} - ${name}`, format, files)] = await evaluation.on(of).exportVariant(id, format);
       } catch (error) {
         failed.push(`${name}: ${(error as Error).message}`);
       }

@@ -116,7 +116,7 @@ function combined(
         const all = parents.flatMap((p) => names[p.argument]?.[p.index] ?? []);
         return all.length > 0 ? [...new Set(all)] : [nameOf(context.stepId, 'new')];
       });
-      made.push({ body: context.body(target.name, own.solid, faceNames), from: target });
+      made.push({ body: context.body(target.name, own.solid, faceNames, facts), from: target });
     }
     if (made.length === 0)
       throw new StepFailure(

@@ -1,0 +1,194 @@
+/**
+ * Measures the kernel's own integration gets wrong by up to a few per cent: lengths along ellipses and
+ * splines, and areas and volumes of what such curves bound or sweep. A face's integral is turned into one
+ * along its boundary in its own parameters (Green): with F the integral of f from 0 along the swept direction,
+ *   flat, and turned about an axis (u the angle)   ∬ f du dv =  ∮ F dv, F = ∫₀ᵘ f du
+ *   pushed along a line (v the way)                ∬ f du dv = −∮ F du, F = ∫₀ᵛ f dv
+ */
+import type { Vec3 } from '@helb/core';
+import type { BRepAdaptor_Curve, BRepAdaptor_Surface, OpenCascadeInstance, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'; // prettier-ignore
+import { edgesOf, facesOf, occurrences } from './explore.ts';
+import { integral, integrals, plainIntegral, straightIntegral, type Values } from './quadrature.ts';
+import type { Scope } from './scope.ts';
+
+const EXACT_CURVES: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle']);
+
+/** Does the kernel's own integration along this curve do? Of splines where they are one span, as letters' are. */
+export function isExactCurve(curve: { GetType(): unknown; NbKnots(): number }): boolean {
+  const kind = String(curve.GetType());
+  return EXACT_CURVES.has(kind) || (kind === 'GeomAbs_BSplineCurve' && curve.NbKnots() === 2);
+}
+
+export function lengthOfCurve(curve: BRepAdaptor_Curve): number {
+  const speed = (t: number) => {
+    const d = curve.EvalDN(t, 1);
+    const size = d.Magnitude();
+    d.delete();
+    return size;
+  };
+  return integral(speed, curve.FirstParameter(), curve.LastParameter());
+}
+
+/** By which integral along its boundary a face is measured. `free`: only the kernel can, slowly. */
+type Way = 'flat' | 'pushed' | 'turned' | 'free';
+
+const WAYS: Readonly<Record<string, Way>> = {
+  GeomAbs_Plane: 'flat',
+  GeomAbs_SurfaceOfExtrusion: 'pushed',
+  GeomAbs_SurfaceOfRevolution: 'turned',
+  GeomAbs_Cylinder: 'turned',
+  GeomAbs_Cone: 'turned',
+  GeomAbs_Sphere: 'turned',
+  GeomAbs_Torus: 'turned',
+};
+const wayOf = (surface: BRepAdaptor_Surface): Way => WAYS[String(surface.GetType())] ?? 'free';
+
+/** Does the kernel's own integration do for this face? */
+function isExact(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_Face, surface: BRepAdaptor_Surface): boolean {
+  const kind = String(surface.GetType());
+  if (kind === 'GeomAbs_SurfaceOfExtrusion' || kind === 'GeomAbs_SurfaceOfRevolution')
+    return isExactCurve(scope.keep(surface.BasisCurve()));
+  if (kind !== 'GeomAbs_Plane') return true;
+  return edgesOf(oc, scope, face).every((edge) =>
+    isExactCurve(scope.keep(new oc.BRepAdaptor_Curve(scope.keep(oc.TopoDS.Edge(edge))))),
+  );
+}
+
+/** Place, and normal as long as the parameters stretch there. */
+interface Local {
+  readonly p: Vec3;
+  readonly n: Vec3;
+}
+
+function localAt(surface: BRepAdaptor_Surface, u: number, v: number): Local {
+  const [point, du, dv] = [surface.EvalD0(u, v), surface.EvalDN(u, v, 1, 0), surface.EvalDN(u, v, 0, 1)];
+  const p: Vec3 = [point.X(), point.Y(), point.Z()];
+  du.Cross(dv);
+  const n: Vec3 = [du.X(), du.Y(), du.Z()];
+  for (const used of [point, du, dv]) used.delete();
+  return { p, n };
+}
+
+/** ∬ f du dv over the face, several at once. */
+function overFace(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  face: TopoDS_Face,
+  surface: BRepAdaptor_Surface,
+  way: Way,
+  f: (local: Local) => Values,
+): number[] {
+  const pushed = way === 'pushed';
+  const inner = (u: number, v: number): number[] =>
+    pushed
+      ? straightIntegral((t) => f(localAt(surface, u, t)), 0, v)
+      : way === 'flat'
+        ? plainIntegral((t) => f(localAt(surface, t, v)), 0, u)
+        : turnOf(surface, f, u, v);
+  const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
+  const total: number[] = [];
+  for (const shape of occurrences(oc, scope, forward, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) {
+    const edge = scope.keep(oc.TopoDS.Edge(shape));
+    const flat = scope.keep(new oc.BRepAdaptor_Curve2d(edge, forward));
+    const none = f(localAt(surface, 0, 0)).map(() => 0);
+    const at = (t: number): Values => {
+      const [p, d] = [flat.EvalD0(t), flat.EvalDN(t, 1)];
+      const [u, v, step] = [p.X(), p.Y(), pushed ? -d.X() : d.Y()];
+      p.delete();
+      d.delete();
+      // Nothing lies between the boundary and where the inner integral begins.
+      if (step === 0 || (pushed ? v : u) === 0) return none;
+      return inner(u, v).map((x) => x * step);
+    };
+    const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
+    integrals(at, flat.FirstParameter(), flat.LastParameter()).forEach((x, i) => {
+      total[i] = (total[i] ?? 0) + sign * x;
+    });
+  }
+  return total;
+}
+
+/** Around the axis in two halves, so that ten points each follow the sines. */
+function turnOf(surface: BRepAdaptor_Surface, f: (local: Local) => Values, u: number, v: number): number[] {
+  const along = (t: number) => f(localAt(surface, t, v));
+  const first = plainIntegral(along, 0, u / 2);
+  return plainIntegral(along, u / 2, u).map((x, i) => x + first[i]!);
+}
+
+const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+
+/** Area and centre; null where the kernel's own integration is exact, or all there is. */
+export function exactArea(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  face: TopoDS_Face,
+  surface: BRepAdaptor_Surface,
+): { readonly area: number; readonly center: Vec3 } | null {
+  const way = wayOf(surface);
+  if (way === 'free' || isExact(oc, scope, face, surface)) return null;
+  const [area, x, y, z] = overFace(oc, scope, face, surface, way, ({ p, n }) => {
+    const size = Math.hypot(...n);
+    return [size, p[0] * size, p[1] * size, p[2] * size];
+  }) as [number, number, number, number];
+  return { area: Math.abs(area), center: [x / area, y / area, z / area] };
+}
+
+/** Relative; of the kernel's own ways to integrate behind a free surface, the one that keeps its word. */
+const FREE_TOLERANCE = 1e-7;
+
+/**
+ * Volume and centre. Where curves were swept by the divergence theorem, face by face, S measured from q:
+ *   V = ⅓ ∬ S·N du dv,  V (c − q) = ¼ ∬ S (S·N) du dv,  N = Sᵤ × Sᵥ, outward
+ */
+export function volumeOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  shape: TopoDS_Shape,
+): { readonly volume: number; readonly center: Vec3 } {
+  const faces = facesOf(oc, scope, shape).map((f) => {
+    const face = scope.keep(oc.TopoDS.Face(f));
+    const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
+    return { face, surface, way: wayOf(surface), exact: isExact(oc, scope, face, surface) };
+  });
+  const free = faces.some((f) => f.way === 'free');
+  if (free || faces.every((f) => f.exact)) {
+    const properties = scope.keep(new oc.GProp_GProps());
+    if (free) oc.BRepGProp.VolumePropertiesGK(shape, properties, FREE_TOLERANCE, false, false, true, false, false);
+    else oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    const c = scope.keep(properties.CentreOfMass());
+    return { volume: properties.Mass(), center: [c.X(), c.Y(), c.Z()] };
+  }
+  const q = localAt(faces[0]!.surface, 0, 0).p;
+  let volume = 0;
+  const moment: [number, number, number] = [0, 0, 0];
+  for (const { face, surface, way } of faces) {
+    const [v, x, y, z] = shareOf(oc, scope, face, surface, way, q);
+    volume += v;
+    moment[0] += x;
+    moment[1] += y;
+    moment[2] += z;
+  }
+  const at = (i: 0 | 1 | 2) => q[i] + moment[i] / volume;
+  return { volume, center: [at(0), at(1), at(2)] };
+}
+
+/** Volume and moment of the cone between the face and q. */
+type Share = readonly [volume: number, x: number, y: number, z: number];
+
+function shareOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  face: TopoDS_Face,
+  surface: BRepAdaptor_Surface,
+  way: Way,
+  q: Vec3,
+): Share {
+  const sign = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
+  const [v, x, y, z] = overFace(oc, scope, face, surface, way, ({ p, n }) => {
+    const s = minus(p, q);
+    const h = dot(s, n);
+    return [h, s[0] * h, s[1] * h, s[2] * h];
+  }) as [number, number, number, number];
+  return [(sign * v) / 3, (sign * x) / 4, (sign * y) / 4, (sign * z) / 4];
+}
