@@ -2,6 +2,7 @@ import { inspectDesign, readDesign, type Inspection } from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import { describe, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -82,5 +83,17 @@ describe('helb', () => {
     await expect(exportDesign(flat, 'stl', undefined)).rejects.toThrow(
       'Wall bracket has a step that fails (Plate: An extrude of zero makes nothing; give it a distance.); mend it before exporting.',
     );
+  });
+});
+
+describe('a file that cannot be written', () => {
+  test.each([
+    ['in a folder that is not there', join(directory, 'nowhere', 'x.step'), /its folder is not there; make it first/],
+    ['that is a folder', directory, /that is a folder/],
+  ])('%s is told in a sentence, with no stack', (_, file, message) => {
+    const ran = spawnSync(process.execPath, ['tooling/run.mjs', 'packages/cli/src/main.ts', 'export', DEMO, '--as', 'helb', '-o', file], { encoding: 'utf8' }); // prettier-ignore
+    expect(ran.status).toBe(1);
+    expect(ran.stderr).toMatch(message);
+    expect(ran.stderr).not.toMatch(/\n\s+at /);
   });
 });

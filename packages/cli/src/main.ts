@@ -1,11 +1,11 @@
 /** `helb`: looks into, makes and exports design files without a page. */
-import { emptyDesign, emptyPart, inspectDesign, type Design } from '@helb/core';
+import { emptyDesign, emptyPart, inspectDesign, writeDesign, type Design } from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
-import { openDesign, saveDesign, type SetOption } from './open.ts';
+import { openDesign, type SetOption } from './open.ts';
 import { printInspection } from './print.ts';
 import { CliError } from './cli-error.ts';
 
@@ -19,6 +19,24 @@ const collect = (value: string, before: SetOption[]): SetOption[] => {
 async function openWanted(file: string, { set, variant }: { set: SetOption[]; variant?: string }): Promise<Design> {
   const design = await openDesign(file, set);
   return variant === undefined ? design : variantOf(design, variant);
+}
+
+/** @throws CliError when the file cannot be written */
+async function writeTo(file: string, content: Uint8Array | string): Promise<void> {
+  try {
+    await writeFile(file, content);
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    const why =
+      code === 'ENOENT'
+        ? 'its folder is not there; make it first'
+        : code === 'EACCES'
+          ? 'you may not write there'
+          : code === 'EISDIR'
+            ? 'that is a folder; give a file’s name'
+            : `${code ?? 'the disk refused'}`;
+    throw new CliError(`${file} cannot be written: ${why}.`);
+  }
 }
 
 const program = new Command('helb').description('Look into, make and export design files.');
@@ -56,7 +74,7 @@ program
         throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
       }
       const design = await openWanted(file, options);
-      await writeFile(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
+      await writeTo(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
     },
   );
 
@@ -74,7 +92,7 @@ program
       parts: { part1: emptyPart('Part 1') },
       partOrder: ['part1'],
     };
-    await saveDesign(file, design);
+    await writeTo(file, writeDesign(design));
   });
 
 try {

@@ -1,5 +1,5 @@
-import { applyEdit, Ledger, MAX_FILE_BYTES, readDesign, setDimension, writeDesign, type Design } from '@helb/core';
-import { readFile, stat, writeFile } from 'node:fs/promises';
+import { applyEdit, Ledger, MAX_FILE_BYTES, readDesign, setDimension, type Design } from '@helb/core';
+import { readFile, stat } from 'node:fs/promises';
 import { CliError } from './cli-error.ts';
 
 export interface SetOption {
@@ -38,8 +38,4 @@ function withDimension(design: Design, { name, expression }: SetOption): Design 
   const outcome = applyEdit(design, setDimension(matches[0]!.ref, expression));
   if (!outcome.ok) throw new CliError(`--set ${name}: ${outcome.message}`);
   return outcome.design;
-}
-
-export async function saveDesign(file: string, design: Design): Promise<void> {
-  await writeFile(file, writeDesign(design));
 }

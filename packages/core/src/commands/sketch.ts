@@ -1,7 +1,7 @@
 /** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
 import { Ledger } from '../ledger/ledger.ts';
 import { ChangeRefused } from '../sketch/change/ends.ts';
-import { matchPatterns } from '../sketch/pattern/members.ts';
+import { CountRefused, matchPatterns } from '../sketch/pattern/members.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import { solvePositions, solveSketch } from '../sketch/solve.ts';
 import { asSketch, type SketchStep } from '../steps/schema.ts';
@@ -48,7 +48,21 @@ export function editSketch(part: string, step: string, label: string, change: (s
 function matchCounts(draft: Design, part: string, step: string): void {
   const sketch = sketchStep(draft, part, step);
   if (!sketch.patterns) return;
-  matchPatterns(sketch, numbersOf(Ledger.of(plain(draft)), step));
+  try {
+    matchPatterns(sketch, numbersOf(Ledger.of(plain(draft)), step));
+  } catch (error) {
+    if (error instanceof CountRefused) throw new EditRefused(error.message);
+    throw error;
+  }
+}
+
+/** A sketch whose own number was edited must have members as asked for; others say for themselves what they cannot. */
+function matchUnlessOther(draft: Design, part: string, step: string, own: string | null): void {
+  try {
+    matchCounts(draft, part, step);
+  } catch (error) {
+    if (step === own || !(error instanceof EditRefused)) throw error;
+  }
 }
 
 /** Reads a sketch's dimensions. @throws EditRefused when one has no value */
@@ -137,7 +151,7 @@ export function resolveSketches(draft: Design, before: Ledger, own: string | nul
     const is = Ledger.of(design);
     const changed = changedSketches(was, is);
     if (changed.size === 0) return;
-    for (const [step, part] of changed) matchCounts(draft, part, step);
+    for (const [step, part] of changed) matchUnlessOther(draft, part, step, own);
     const matched = plain(draft);
     for (const [step, part] of changed) settleSketch(draft, matched, is, part, step, () => step === own);
     was = is;

@@ -188,3 +188,19 @@ describe('expressions', () => {
     expect(() => read(text)).toThrow(ExpressionError);
   });
 });
+
+describe('powers of measures', () => {
+  test.each([
+    ['36 mm^2', 36, 2],
+    ['(36 mm)^2', 1296, 2],
+    ['2 cm^2', 200, 2],
+    ['(2 cm)^2', 400, 2],
+    ['2 1/2 cm^2', 250, 2],
+    ['-3 mm^2', -3, 2],
+    ['10 mm * 3 mm^2', 30, 3],
+  ])('%s is %d of the unit to the power %d', (text, value, length) => {
+    const read = evaluate(parseExpression(text), { units: MM, lookUp: () => { throw new Error('none'); } }); // prettier-ignore
+    expect(read.value).toBeCloseTo(value, 9);
+    expect(read.powers.length).toBe(length);
+  });
+});

@@ -104,7 +104,18 @@ class Parser {
     if (token.kind !== 'operator' || token.text !== '^') return base;
     this.next();
     const exponent = this.expression(SIGN_STRENGTH);
+    // 36 mm^2 is thirty-six square millimetres: the power belongs to the unit, as people write it.
+    if (base.kind === 'measure' && !this.inBrackets(base)) {
+      const unit: Expression = { ...base, value: 1 };
+      const power: Expression = { kind: 'binary', operator: '^', left: unit, right: exponent, from: base.from, to: exponent.to }; // prettier-ignore
+      const times: Expression = { kind: 'number', value: base.value, from: base.from, to: base.to };
+      return { kind: 'binary', operator: '*', left: times, right: power, from: base.from, to: exponent.to };
+    }
     return { kind: 'binary', operator: '^', left: base, right: exponent, from: base.from, to: exponent.to };
+  }
+
+  private inBrackets(node: Span): boolean {
+    return this.text[node.from] === '(';
   }
 
   private primary(): Expression {

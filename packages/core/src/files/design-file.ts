@@ -8,6 +8,7 @@ import type { QuantityKind } from '../units/units.ts';
 import { columnOf } from '../document/variants.ts';
 import { checkConsistency } from '../document/consistency.ts';
 import { firstIssue } from '../document/change.ts';
+import { oddKey } from './odd-keys.ts';
 import { MAX_FILE_BYTES } from '../ids/limits.ts';
 import { Design, FORMAT, FORMAT_VERSION } from '../document/schema.ts';
 import { upgraded } from '../upgrade/upgrade.ts';
@@ -22,12 +23,16 @@ export function readDesign(text: string): ReadResult {
   if (text.length > MAX_FILE_BYTES) {
     return refuse(`This file is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most a design file can be.`);
   }
+  // Some editors put a mark of the byte order before everything else.
+  const bare = text.replace(/^\uFEFF/, '');
   let data: unknown;
   try {
-    data = JSON.parse(text);
+    data = JSON.parse(bare);
   } catch {
     return refuse('This is not a design file: it is not JSON, or it was cut short.');
   }
+  const odd = oddKey(bare);
+  if (odd) return refuse(`This design file contradicts itself: ${odd}`);
   return parseDesign(data);
 }
 

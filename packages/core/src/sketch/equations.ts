@@ -266,7 +266,12 @@ export class ConstraintEquations {
     const [from, to] = [pointsOf(a), pointsOf(b)];
     if (from.length !== to.length) refuse(message);
     // Mirrored, an arc runs the other way round.
-    const swapped = a.kind === 'arc' || a.kind === 'elliptical_arc' ? [...to.slice(0, -2), to.at(-1)!, to.at(-2)!] : to;
+    const turned = a.kind === 'arc' || a.kind === 'elliptical_arc';
+    const swapped = turned
+      ? [...to.slice(0, -2), to.at(-1)!, to.at(-2)!]
+      : (a.kind === 'line' || a.kind === 'spline') && this.liesOpposite(from, [...to].reverse(), to, axis)
+        ? [...to].reverse()
+        : to;
     return from.flatMap((p, i) => {
       const pair = [p, swapped[i]!];
       const key = `${pair.sort().join()} ${of[2]}`;
@@ -274,6 +279,27 @@ export class ConstraintEquations {
       this.mirrored.add(key);
       return symmetric(id, points.get(p)!, points.get(swapped[i]!)!, axis);
     });
+  }
+
+  /** As drawn, do these points lie opposite their partners rather than those do? A profile drawn round has its halves run contrary. */
+  private liesOpposite(
+    from: readonly string[],
+    these: readonly string[],
+    those: readonly string[],
+    axis: LineSlots,
+  ): boolean {
+    const { v } = this;
+    const [ax, ay] = [v[axis.from.x]!, v[axis.from.y]!];
+    const [dx, dy] = [v[axis.to.x]! - ax, v[axis.to.y]! - ay];
+    const square = Math.max(dx * dx + dy * dy, 1e-300);
+    const away = (partners: readonly string[]) =>
+      from.reduce((sum, id, i) => {
+        const [p, q] = [this.slots.points.get(id)!, this.slots.points.get(partners[i]!)!];
+        const t = ((v[p.x]! - ax) * dx + (v[p.y]! - ay) * dy) / square;
+        const [mx, my] = [2 * (ax + t * dx) - v[p.x]!, 2 * (ay + t * dy) - v[p.y]!];
+        return sum + Math.hypot(v[q.x]! - mx, v[q.y]! - my);
+      }, 0);
+    return away(these) < away(those) * (1 - 1e-9);
   }
 
   /** Lines keep both ends at the distance, rounds their centre and the difference of their radii; open ends stay square. */

@@ -49,6 +49,21 @@ function solveGroup(
   return first;
 }
 
+/** Shares of the sketch's size: what was larger than the first must not end smaller than the second. */
+const [SOMETHING, NOTHING] = [1e-6, 1e-8];
+
+/** Did a curve that was drawn with a size come to nothing? That meets many equations, and is never meant. */
+function collapsed({ extents, values }: System, size: number): boolean {
+  return extents.some(({ drawn, of }) => {
+    if (drawn <= SOMETHING * size) return false;
+    const now =
+      'radius' in of
+        ? values[of.radius]!
+        : Math.hypot(values[of.to.x]! - values[of.from.x]!, values[of.to.y]! - values[of.from.y]!);
+    return now < NOTHING * size;
+  });
+}
+
 export interface Settled {
   readonly ok: boolean;
   readonly iterations: number;
@@ -88,6 +103,7 @@ export function settle(system: System, tolerance: number, gently = false): Settl
     residual = Math.max(residual, r);
     failed ||= !(r <= tolerance);
   }
-  const ok = stuck.length === 0 && !failed && system.clashing.length === 0;
+  const size = tolerance / RELATIVE_TOLERANCE;
+  const ok = stuck.length === 0 && !failed && system.clashing.length === 0 && !collapsed(system, size);
   return { ok, iterations, residual, split, solvers, stuck };
 }

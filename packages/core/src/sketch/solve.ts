@@ -43,8 +43,9 @@ function reachIn(
   dimension: (id: string) => number,
   tolerance: number,
   gently = false,
+  drawn = sketch,
 ): Reached {
-  const system = buildSystem(sketch, dimension);
+  const system = buildSystem(sketch, dimension, undefined, drawn);
   return { sketch, system, ...settle(system, tolerance, gently) };
 }
 
@@ -82,7 +83,7 @@ function reach(sketch: SketchGeometry, dimension: (id: string) => number): Reach
   }
   // From a drawing that held until a number changed, a way that steps do not find would be a jump.
   if (direct.ok || holds(sketch, (id) => now.get(id) ?? dimension(id), 1e3 * tolerance)) return direct;
-  return shakeLoose(direct, (from) => reachIn(from, dimension, tolerance, true)) ?? direct;
+  return shakeLoose(direct, (from) => reachIn(from, dimension, tolerance, true, sketch)) ?? direct;
 }
 
 function holds(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): boolean {
@@ -117,7 +118,7 @@ function walk(
       const from = now.get(id);
       return from === undefined ? dimension(id) : from + share * (dimension(id) - from);
     };
-    const reached = reachIn(at, i === steps ? dimension : between, tolerance);
+    const reached = reachIn(at, i === steps ? dimension : between, tolerance, false, sketch);
     if (flips(at, reached)) return null;
     if (i === steps) return { ...reached, sketch: at };
     at = { ...readGeometry(at, reached.system) };

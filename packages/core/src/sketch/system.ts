@@ -11,6 +11,12 @@ import type { SketchSlots } from './solver/slots.ts';
 import { SlotMerger, type MergeOutcome } from './solver/merge.ts';
 import { STEP_ARM } from './constraints/spacing.ts';
 
+/** The size of a curve: between two points, or a radius. */
+export interface Extent {
+  readonly drawn: number;
+  readonly of: LineSlots | { readonly radius: number };
+}
+
 export interface System extends SketchSlots {
   /** Values by slot; merged slots are read through `root`. */
   readonly values: Float64Array;
@@ -20,6 +26,8 @@ export interface System extends SketchSlots {
   readonly wholeTurns: ReadonlySet<string>;
   /** Unknowns that are no one's place or size: where curves touch. */
   readonly contacts: readonly number[];
+  /** Lines, circles and arcs with their size as drawn, mm; what had one must not come to nothing. */
+  readonly extents: readonly Extent[];
   /** Constraints that found their slots already one, or pinned apart. */
   readonly redundant: readonly string[];
   readonly clashing: readonly string[];
@@ -28,13 +36,15 @@ export interface System extends SketchSlots {
 /**
  * @param dimension the value of each dimension constraint by id, mm or rad
  * @param skip constraints to leave out
+ * @param drawn the sketch whose curves must not come to nothing, where it is not this one
  */
 export function buildSystem(
   sketch: SketchGeometry,
   dimension: (constraintId: string) => number,
   skip: ReadonlySet<string> = new Set(),
+  drawn: SketchGeometry = sketch,
 ): System {
-  return new SystemBuilder(sketch, dimension, skip).build();
+  return new SystemBuilder(sketch, dimension, skip).build(drawn);
 }
 
 class SystemBuilder {
@@ -117,7 +127,7 @@ class SystemBuilder {
     return Math.hypot(ex - cx, ey - cy);
   }
 
-  build(): System {
+  build(drawnFirst: SketchGeometry): System {
     const { merger } = this;
     for (const { curve, of } of patternLinks(this.sketch)) this.follow(curve, of);
     for (const [, c] of this.constraints) if (c.kind === 'symmetric') this.follow(c.of[1]!, c.of[0]!);
@@ -148,6 +158,7 @@ class SystemBuilder {
       values: merger.values(),
       merger,
       equations,
+      extents: this.extents(slots, drawnFirst),
       contacts,
       wholeTurns: new Set(
         Object.entries(this.sketch.patterns ?? {}).flatMap(([id, p]) => (p.kind === 'circular' && p.whole ? [id] : [])),
@@ -155,6 +166,22 @@ class SystemBuilder {
       redundant: [...this.redundant],
       clashing: [...this.clashing],
     };
+  }
+
+  private extents(slots: SketchSlots, first: SketchGeometry): Extent[] {
+    const at = (point: string) => first.points[point] ?? ([0, 0] as const);
+    return Object.entries(first.curves).flatMap(([id, curve]): Extent[] => {
+      if (curve.kind === 'line' || curve.kind === 'text') {
+        const [a, b] = [at(curve.from), at(curve.to)];
+        return [{ drawn: Math.hypot(b[0] - a[0], b[1] - a[1]), of: slots.lines.get(id)! }];
+      }
+      if (curve.kind === 'circle') return [{ drawn: curve.radius, of: slots.rounds.get(id)! }];
+      if (curve.kind === 'arc') {
+        const [m, p] = [at(curve.center), at(curve.from)];
+        return [{ drawn: Math.hypot(p[0] - m[0], p[1] - m[1]), of: slots.rounds.get(id)! }];
+      }
+      return [];
+    });
   }
 
   /** The step of a pattern that fills a whole turn, rad. */

@@ -56,6 +56,21 @@ describe('a design of version 1', () => {
     expect(steps.t.borrowed.w.source.face).toEqual({ name: 'e:side:two', near: [1, 2, 3], piece: true });
   });
 
+  test('keeps the worth of its expressions', () => {
+    const d = {
+      ...old(),
+      dimensions: { a: { name: 'a', value: '36 mm^2 + sqrt(2.5 cm ^ 2) * 1 mm', dial: { max: '3 1/2 in^2' } } },
+      dimensionOrder: ['a'],
+    };
+    const { value, dial } = (upgraded(d) as Loose).dimensions.a;
+    expect(value).toBe('(36 mm)^2 + sqrt((2.5 cm)^ 2) * 1 mm');
+    expect(dial.max).toBe('(3 1/2 in)^2');
+    for (const text of ['$w^2', '(3 mm)^2', '2^3', 'width_2 ^2', '5 mm * 2']) {
+      const same = { ...d, dimensions: { a: { name: 'a', value: text } } };
+      expect((upgraded(same) as Loose).dimensions.a.value).toBe(text);
+    }
+  });
+
   test.each([['nothing at all', {}], ['steps that are none', { parts: { p: { steps: { e: { kind: 'extrude', regions: 7 } } } } }], ['parts that are a list', { parts: [] }]])(
     'with %s is left for the schema to refuse, and nothing throws',
     (_, broken) => {

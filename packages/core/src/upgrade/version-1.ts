@@ -1,7 +1,8 @@
 /**
  * From version 1 to 2. An extrude held its sketch and regions as two fields, and its bodies as texts
  * (`step`, or `step/2` for the second it made); faces were named by a digest of their region, `start`
- * and `end` by the plane's normal, and pieces numbered by position (`name#2`).
+ * and `end` by the plane's normal, and pieces numbered by position (`name#2`). In expressions `36 mm^2` was
+ * the square of 36 mm.
  */
 import { hashText } from '../ids/hash.ts';
 import { BODY_ROLE } from '../names/find-body.ts';
@@ -11,6 +12,7 @@ import { findRegion } from '../sketch/regions/find-region.ts';
 import { isInside } from '../sketch/regions/loop.ts';
 import { findRegions, mergeRegions, type Region } from '../sketch/regions/regions.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
+import { UNITS } from '../units/units.ts';
 
 type Data = Record<string, unknown>;
 
@@ -30,6 +32,13 @@ interface Extruded {
 export function fromVersion1(document: object): object {
   const design = structuredClone(document) as Data;
   design.version = 2;
+  for (const expressions of homesOfExpressions(design))
+    for (const [key, text] of Object.entries(expressions))
+      if (typeof text === 'string' && EXPRESSIONS.has(key)) expressions[key] = withBracketedPowers(text);
+  for (const [, { cells }] of entriesOf(isData(design.variants) ? design.variants.rows : null))
+    if (isData(cells))
+      for (const [key, text] of Object.entries(cells))
+        if (key.startsWith('dimension:') && typeof text === 'string') cells[key] = withBracketedPowers(text);
   const extruded = new Map<string, Extruded>();
   const parts = entriesOf(design.parts).map(([, part]) => part);
   for (const part of parts)
@@ -44,6 +53,33 @@ export function fromVersion1(document: object): object {
     if (isData(home))
       for (const [, dimension] of entriesOf(home.dimensions)) renewMeasure(dimension.measured, extruded);
   return design;
+}
+
+const EXPRESSIONS: ReadonlySet<string> = new Set(['value', 'distance', 'back_distance', 'min', 'max', 'step']);
+
+/** Everything that holds an expression: dimensions and their dials, constraints, steps. */
+function homesOfExpressions(design: Data): Data[] {
+  const parts = entriesOf(design.parts).map(([, part]) => part);
+  const dimensions = [design, design.shared, ...parts].flatMap((home) =>
+    isData(home) ? entriesOf(home.dimensions).map(([, d]) => d) : [],
+  );
+  const steps = parts.flatMap((part) => entriesOf(part.steps).map(([, s]) => s));
+  return [
+    ...dimensions.flatMap((d) => (isData(d.dial) ? [d, d.dial] : [d])),
+    ...steps.flatMap((s) => [s, ...entriesOf(s.constraints).map(([, c]) => c)]),
+  ];
+}
+
+const MEASURE_TO_A_POWER = new RegExp(
+  `(?<![\\w.$])(\\d[\\d./ ]*\\s*(?:${Object.keys(UNITS)
+    .sort((a, b) => b.length - a.length)
+    .join('|')}|["'°]))\\s*\\^`,
+  'g',
+);
+
+/** `36 mm^2` as it was meant: `(36 mm)^2`. */
+function withBracketedPowers(text: string): string {
+  return text.replace(MEASURE_TO_A_POWER, '($1)^');
 }
 
 function asNamed(step: Data, steps: Data): Extruded {

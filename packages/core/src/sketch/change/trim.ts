@@ -58,7 +58,7 @@ export function trim(sketch: SketchGeometry, id: string, at: Place): Constraint[
     const before = cuts.findLast((c) => c.t <= t) ?? cuts.at(-1)!;
     const after = cuts.find((c) => c.t > t) ?? cuts[0]!;
     const [from, to] = [cutPoint(pen, after), cutPoint(pen, before)];
-    const curve = sketch.curves[id] as CurveOf<'circle'> | CurveOf<'ellipse'>;
+    const curve = sketch.curves[id] as Closed;
     sketch.curves[id] = opened(curve, from, to);
     return [];
   }
@@ -85,9 +85,13 @@ function endAt(pen: SketchPen, id: string, end: string, cut: Cut): void {
   pen.constrain({ kind: 'coincident', of: [moved, cut.by] });
 }
 
-function opened(curve: CurveOf<'circle'> | CurveOf<'ellipse'>, from: string, to: string): Curve {
+type Closed = CurveOf<'circle'> | CurveOf<'ellipse'> | CurveOf<'arc'> | CurveOf<'elliptical_arc'>;
+
+/** A closed curve between two of its places; an arc whose ends lie in one place is closed as well. */
+function opened(curve: Closed, from: string, to: string): Curve {
   const construction = curve.construction ? { construction: true } : {};
-  if (curve.kind === 'circle') return { kind: 'arc', center: curve.center, from, to, ...construction };
+  if (curve.kind === 'circle' || curve.kind === 'arc')
+    return { kind: 'arc', center: curve.center, from, to, ...construction };
   return {
     kind: 'elliptical_arc',
     center: curve.center,
@@ -162,7 +166,7 @@ export function split(sketch: SketchGeometry, id: string, at: Place): Constraint
   const curve = sketch.curves[id]!;
   if (isWhole(own)) {
     const [p, q] = [pen.point({ at: point }), pen.point({ at: pointAt(own, t + 0.5) })];
-    const closed = curve as CurveOf<'circle'> | CurveOf<'ellipse'>;
+    const closed = curve as Closed;
     sketch.curves[id] = opened(closed, p, q);
     joinCarriers(pen, id, pen.curve('a', opened(closed, q, p)));
     return [];

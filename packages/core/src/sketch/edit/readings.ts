@@ -1,5 +1,7 @@
 /** Which constraints and dimensions fit what is picked, and how a dimension would read now. */
 import {
+  pointsOf,
+  endsOf,
   BUILT_IN,
   type Constraint,
   type ConstraintKind,
@@ -118,11 +120,16 @@ class Readings {
     ];
   }
 
+  private areEndsOfOne(of: readonly string[]): boolean {
+    return Object.values(this.sketch.curves).some((c) => endsOf(c)?.every((e) => of.includes(e)));
+  }
+
   private ofPoints(of: readonly string[]): Reading[] {
     return [
       this.dimension('distance', 'Distance', of),
       ...this.axisDistances(of),
-      relation('coincident', 'Coincident', of),
+      // Its two ends made one, a line would be nothing.
+      ...(this.areEndsOfOne(of) ? [] : [relation('coincident', 'Coincident', of)]),
       relation('horizontal', 'Horizontal', of),
       relation('vertical', 'Vertical', of),
     ];
@@ -163,6 +170,9 @@ class Readings {
 
   private ofPointAndCurve(point: string, curve: string, kind: EntityKind): Reading[] {
     const of = [point, curve];
+    // Put on its own curve, a point of it says nothing, or takes the curve away.
+    const own = this.sketch.curves[curve];
+    if (own && pointsOf(own).includes(point)) return [];
     if (kind === 'line' || kind === 'axis') {
       const isCentreLine = kind === 'axis' || this.sketch.curves[curve]?.construction;
       return [

@@ -43,6 +43,8 @@ export function removeFromSketch(sketch: SketchGeometry, ids: readonly string[])
 /** Patterns that cannot go on, and the members of originals that go. */
 function takePatterns(sketch: SketchGeometry, gone: Set<string>): void {
   const patterns = sketch.patterns ?? {};
+  // Members of a pattern that goes are still known by it.
+  const known = { ...patterns };
   const counts = Object.entries(sketch.constraints).flatMap(([id, c]) =>
     c.kind === 'count' && gone.has(id) ? c.of : [],
   );
@@ -54,7 +56,7 @@ function takePatterns(sketch: SketchGeometry, gone: Set<string>): void {
     }
   }
   for (const e of [...Object.keys(sketch.points), ...Object.keys(sketch.curves)]) {
-    const member = memberOf(e);
+    const member = memberOf(e, known);
     if (member && (gone.has(member.pattern) || gone.has(member.original))) gone.add(e);
   }
 }

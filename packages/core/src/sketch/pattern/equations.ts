@@ -9,16 +9,30 @@ export function memberId(original: string, pattern: string, i: number, j = 0): s
   return `${original}__${pattern}_${i}${j === 0 ? '' : `_${j}`}`;
 }
 
-/** What a member's id says; null for an ordinary id. */
-export function memberOf(id: string): { original: string; pattern: string; i: number; j: number } | null {
-  const match = /^(.+)__([A-Za-z][A-Za-z0-9]*)_(\d+)(?:_(\d+))?$/.exec(id);
-  return match && { original: match[1]!, pattern: match[2]!, i: Number(match[3]), j: Number(match[4] ?? 0) };
+/** What a member's id says, given the patterns there are; null for an ordinary id. */
+export function memberOf(
+  id: string,
+  patterns: Readonly<Record<string, unknown>> | undefined,
+): { original: string; pattern: string; i: number; j: number } | null {
+  // The last pattern's mark is the outermost; a pattern's own id may have _ in it.
+  for (let at = id.lastIndexOf('__'); at > 0; at = id.lastIndexOf('__', at - 1)) {
+    const match = /^([A-Za-z]\w*?)_(\d+)(?:_(\d+))?$/.exec(id.slice(at + 2));
+    if (!match) continue;
+    for (const [pattern, i, j] of [
+      [match[1]!, match[2]!, match[3]],
+      // A row may be part of the pattern's name: row_1, member 3.
+      ...(match[3] === undefined ? [] : [[`${match[1]!}_${match[2]!}`, match[3], undefined] as const]),
+    ] as const)
+      if (patterns && Object.hasOwn(patterns, pattern))
+        return { original: id.slice(0, at), pattern, i: Number(i), j: Number(j ?? 0) };
+  }
+  return null;
 }
 
 /** Members of a pattern that a sketch now has, by original. */
 function membersIn(sketch: SketchGeometry, kind: 'points' | 'curves') {
   return Object.keys(sketch[kind]).flatMap((id) => {
-    const member = memberOf(id);
+    const member = memberOf(id, sketch.patterns);
     return member && sketch.patterns?.[member.pattern] && member.original in sketch[kind] ? [{ id, ...member }] : [];
   });
 }

@@ -4,11 +4,16 @@ import { removeFromSketch } from '../edit/remove.ts';
 import { memberId, memberOf } from './equations.ts';
 
 /** More members than this are a slip of the finger. */
-const MOST_MEMBERS = 500;
+export const MOST_MEMBERS = 500;
+/** Nearer than this to a whole number is that number. */
+const WHOLE = 1e-9;
+
+/** A pattern cannot have so many members; the message is for the user. */
+export class CountRefused extends Error {}
 /** mm; nearer than this a member is in place. */
 const UNMOVED = 1e-9;
 
-/** How many members a pattern has now, its dimensions on count, along and across. */
+/** How many members a pattern has now, its dimensions on count, along and across. @throws CountRefused */
 export function countsOf(
   sketch: SketchGeometry,
   pattern: string,
@@ -17,11 +22,19 @@ export function countsOf(
   const read = (kind: 'count' | 'count_across') => {
     const found = Object.entries(sketch.constraints).find(([, c]) => c.kind === kind && c.of[0] === pattern);
     if (!found || (isDimension(found[1]) && found[1].driven)) return 1;
-    const value = Math.round(dimension(found[0]));
-    return Number.isFinite(value) ? Math.max(1, value) : 1;
+    const value = dimension(found[0]);
+    const whole = Math.round(value);
+    const name = (isDimension(found[1]) && found[1].name) || 'The count of a pattern';
+    if (!(Math.abs(value - whole) <= WHOLE))
+      throw new CountRefused(`${name} comes to ${Number(value.toPrecision(6))}, which is no whole number.`);
+    if (whole < 1 || whole > MOST_MEMBERS)
+      throw new CountRefused(`${name} comes to ${whole}; a pattern has from 1 to ${MOST_MEMBERS} members.`);
+    return whole;
   };
-  const along = Math.min(MOST_MEMBERS, read('count'));
-  return { along, across: Math.min(Math.max(1, Math.floor(MOST_MEMBERS / along)), read('count_across')) };
+  const [along, across] = [read('count'), read('count_across')];
+  if (along * across > MOST_MEMBERS)
+    throw new CountRefused(`A pattern of ${along} by ${across} has more than ${MOST_MEMBERS} members; ask for fewer.`);
+  return { along, across };
 }
 
 /** The spacing a dimension asks for, mm or rad; the present one where none does. */
@@ -38,13 +51,14 @@ function stepsOf(sketch: SketchGeometry, id: string, pattern: Pattern, dimension
  * made, surplus ones go with what is put on them. All are put where the pattern
  * now has them, so that it is they who move when a number changes, not their originals.
  * @returns whether anything changed
+ * @throws CountRefused
  */
 export function matchPatterns(sketch: SketchGeometry, dimension: (id: string) => number): boolean {
   let changed = false;
   for (const [id, pattern] of Object.entries(sketch.patterns ?? {})) {
     const { along, across } = countsOf(sketch, id, dimension);
     const surplus = [...Object.keys(sketch.points), ...Object.keys(sketch.curves)].filter((e) => {
-      const member = memberOf(e);
+      const member = memberOf(e, sketch.patterns);
       return member?.pattern === id && (member.i >= along || member.j >= across);
     });
     if (surplus.length > 0) {

@@ -1,7 +1,8 @@
 /** A drawing on a plane, from which other steps take regions. */
 import { drawing, type Drawing } from '../../slots/drawing/drawing.ts';
 import { plane } from '../../slots/plane/plane.ts';
-import { matchPatterns } from '../../sketch/pattern/members.ts';
+import { StepFailure } from '../../names/body.ts';
+import { CountRefused, matchPatterns } from '../../sketch/pattern/members.ts';
 import { findRegions } from '../../sketch/regions/regions.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
 import { solveSketch } from '../../sketch/solve.ts';
@@ -40,5 +41,10 @@ export const sketch = declareStep({
 function withMembers(followed: SketchGeometry, { number }: Drawing): SketchGeometry {
   if (!followed.patterns) return followed;
   const copy = structuredClone(followed);
-  return matchPatterns(copy, number) ? copy : followed;
+  try {
+    return matchPatterns(copy, number) ? copy : followed;
+  } catch (error) {
+    if (error instanceof CountRefused) throw new StepFailure(error.message);
+    throw error;
+  }
 }
