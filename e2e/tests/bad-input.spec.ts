@@ -20,6 +20,10 @@ test('expressions that cannot be: each a sentence where the designer is looking,
   }
   await w.setInLedger('wall_bracket.plate.distance', '0');
   await expect(w.step('Plate')).toContainText('An extrude of zero makes nothing; give it a distance.');
+  await expect(page.getByTestId('findings')).toContainText('finding');
+  await page.getByTestId('findings').getByRole('button').click();
+  await expect(page.getByRole('menuitem', { name: /Wall bracket, Plate: An extrude of zero/ })).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
   await expect(w.step('Plate')).not.toContainText('makes nothing');
 });

@@ -112,3 +112,52 @@ test('a gap is marked and closed; a diameter is measured across a centre line, w
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Dimension across, Ø36 h7' })).toBeVisible();
 });
+
+test('an outline divided afterwards stays whole and says so; one click takes it for good', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newPlate('Divided');
+  await expect(page).toHaveURL(/\/part\//);
+  await w.step('Sketch 1').getByRole('button', { name: '2 dimensions' }).click();
+  await w.viewSettled();
+  await page.keyboard.press('l');
+  await w.click(5, -30);
+  await w.click(5, 30);
+  await page.keyboard.press('Escape');
+  await w.putDown();
+  // With nothing in hand the sketch stays open; Enter leaves it.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('Finish');
+  await page.keyboard.press('Enter');
+  await expect(w.step('Extrude 1')).toContainText('a line now divides it, and all its 2 parts are taken');
+  await expect(page.getByTestId('findings')).toContainText('1 finding');
+  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+  await w.step('Extrude 1').getByRole('button', { name: 'Keep it' }).click();
+  await expect(w.step('Extrude 1')).toContainText('Sketch 1, 2 regions');
+  await expect(page.getByTestId('findings')).toHaveCount(0);
+  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+});
+
+test('a profile is turned about a construction line that is proposed, and about an axis picked instead', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newSketch('Turned');
+  await w.draw('Rectangle', [12, 0], [30, 25]);
+  await w.putDown();
+  await page.keyboard.press('v');
+  await expect(w.step('Revolve 1')).toContainText('Sketch 1, y axis');
+  await expect(w.caption()).toContainText('60 × 25 × 60 mm');
+  await w.step('Revolve 1').getByRole('button', { name: 'all round' }).click();
+  await page.getByRole('menuitem', { name: 'by an angle' }).click();
+  await expect(w.caption()).toContainText('30 × 25 × 30 mm');
+  await page.keyboard.press('Escape');
+  // Only tried so far: nothing of it is left.
+  await expect(w.step('Revolve 1')).toHaveCount(0);
+  await w.clickStage(0.55, 0.4);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /rectangle/i);
+});

@@ -43,7 +43,7 @@ test('a rectangle about the origin, settled by two typed sizes, with a loose cir
     await expect(w.caption()).toContainText('10 × 60 × 40 mm');
     await w.allSaved();
     const { parts } = await page.evaluate(async () => {
-      const id = location.pathname.split('/').at(-1);
+      const id = location.pathname.split('/')[2];
       const opened = (await (await fetch(`/api/designs/${id}`)).json()) as { document: { parts: object } };
       return opened.document;
     });

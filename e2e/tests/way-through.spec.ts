@@ -96,7 +96,7 @@ test('from an empty design to a saved plate with two holes that follows its numb
     await page.getByRole('combobox', { name: 'Dimension width', exact: true }).press('Enter');
     await expect(w.row('part_1.sketch_1.width')).toContainText('100 mm');
     await page.keyboard.press('Escape');
-    await page.keyboard.press('Escape');
+    await page.keyboard.press('Enter');
     await expect(w.caption()).toContainText('100 × 50 × 25.99 mm');
   });
 
@@ -175,7 +175,7 @@ test('rename, suppress, delete, move a sketch, and go back to any step', async (
       .click();
     await w.viewSettled();
     await expect(page.locator('[data-dimension="height"]')).toHaveText('136');
-    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Finish/ }).click();
   });
 
   await test.step('dials drive the whole part', async () => {

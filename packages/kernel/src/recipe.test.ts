@@ -263,6 +263,18 @@ describe('a sketch on a face', () => {
   });
 });
 
+describe('lettering', () => {
+  test('says which letters the typeface lacks', async () => {
+    const text = (t: string) => ({
+      s: on(floor, { points: { a: [0, 0], b: [40, 0] }, curves: { t: { kind: 'text', from: 'a', to: 'b', text: t } }, constraints: {} }),
+    }) as Record<string, Step>; // prettier-ignore
+    expect(last(await evaluate(text('Ø 8 b'))).message).toBeNull();
+    expect(last(await evaluate(text('A漢B漢'))).message).toBe(
+      'The typeface has no “漢”; a stand-in is drawn, so write it another way.',
+    );
+  });
+});
+
 describe('evaluation', () => {
   test('a suppressed step is left out, and what needs it says so', async () => {
     const outcome = await evaluate({ s: { ...on(floor, rectangle(0, 0, 5, 5)), suppressed: true }, e: extrude('s') });

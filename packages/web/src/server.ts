@@ -59,8 +59,9 @@ export interface ProjectSummary {
 export interface DesignSummary {
   id: string;
   name: string;
-  revision: number;
   changed: string;
+  /** The last picture of its first part; null while there is none. */
+  picture: { part: string; key: string } | null;
 }
 
 export interface OpenedDesign {

@@ -2,9 +2,9 @@ import { Change, emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@he
 import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
 import rawBody from 'raw-body';
-import type { Sequelize } from 'sequelize';
+import { col, fn, type Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { DesignRow, ProjectRow } from '../database/models.ts';
+import { DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
 import { appendChange, changeNamed, logOf } from './change-log.ts';
 import type { Reader } from './reader.ts';
@@ -55,12 +55,22 @@ export function designRoutes(sequelize: Sequelize, read: Reader): Router {
     if (!project) throw new Refusal(404, 'This project no longer exists.');
     const rows = await DesignRow.findAll({
       where: { projectId: project.id },
-      attributes: ['id', 'name', 'revision', 'updatedAt'],
+      attributes: ['id', 'name', 'updatedAt', [fn('JSON_VALUE', col('document'), '$.partOrder[0]'), 'firstPart']],
       order: [['updatedAt', 'DESC']],
     });
+    const pictures = await PictureRow.findAll({
+      where: { designId: rows.map((r) => r.id) },
+      attributes: ['designId', 'part', 'pictureKey'],
+    });
+    const keys = new Map(pictures.map((p) => [`${p.designId} ${p.part}`, { part: p.part, key: p.pictureKey }]));
     ctx.body = {
       project: { id: project.id, name: project.name },
-      designs: rows.map((r) => ({ id: r.id, name: r.name, revision: r.revision, changed: r.updatedAt })),
+      designs: rows.map((r) => ({
+        id: r.id,
+        name: r.name,
+        changed: r.updatedAt,
+        picture: keys.get(`${r.id} ${String(r.get('firstPart'))}`) ?? null,
+      })),
     };
   });
 

@@ -2,7 +2,7 @@
 /** The workplace: ledger, stage, recipe, tray. */
 import { watchDebounced } from '@vueuse/core';
 import { onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
-import { RouterLink } from 'vue-router';
+import { RouterLink, useRouter } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
@@ -23,7 +23,13 @@ import { useDesign } from './design-store.ts';
 import { useKeys } from './keys.ts';
 import { useSession } from './session.ts';
 
-const props = defineProps<{ design: string }>();
+const props = defineProps<{
+  design: string;
+  /** What kind of thing is open in it, and its id. */
+  place?: string;
+  open?: string;
+}>();
+const router = useRouter();
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
@@ -51,7 +57,8 @@ watch(
     kernelMayStart.value = false;
     try {
       await design.open(id);
-      const active = design.design?.partOrder[0] ?? null;
+      const wanted = props.place === 'part' ? props.open : undefined;
+      const active = wanted && design.design?.parts[wanted] ? wanted : (design.design?.partOrder[0] ?? null);
       session.openPart(active);
       session.traced = null;
       void project.load();
@@ -64,6 +71,19 @@ watch(
     }
   },
   { immediate: true },
+);
+
+// The address says which part is open, so that it can be shared and gone back to.
+watch(
+  () => session.activePart,
+  (part) => {
+    if (part && design.id === props.design && part !== props.open)
+      void (props.open ? router.push : router.replace)(`/designs/${props.design}/part/${part}`);
+  },
+);
+watch(
+  () => props.open,
+  (part) => part && part !== session.activePart && design.design?.parts[part] && session.openPart(part),
 );
 
 function evaluate(): void {

@@ -34,7 +34,8 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     else if (session.changing) session.changing = null;
     else if (session.pickingFor) session.pickingFor = null;
     else if (session.entities.length > 0) session.entities = [];
-    else if (session.inSketch) session.leaveSketch();
+    // With nothing in hand a sketch stays open: Enter and Finish leave it.
+    else if (session.inSketch) return;
     else if (design.attempt) dropStep();
     else if (session.editing) session.editing = null;
     else if (session.picks.length > 0) session.picks = [];

@@ -4,10 +4,13 @@ import { onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { server, type DesignSummary } from '../server.ts';
 import NameField from '../fields/NameField.vue';
+import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
 import SharedDimensions from './SharedDimensions.vue';
 
 const props = defineProps<{ project: string }>();
+/** In the reader's own form. */
+const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 const router = useRouter();
 const title = ref('');
 const designs = ref<DesignSummary[] | null>(null);
@@ -90,9 +93,10 @@ onMounted(load);
     <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }}</p>
     <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
       <li v-for="d in designs ?? []" :key="d.id" class="flex items-center hover:bg-signal-soft">
-        <RouterLink :to="`/designs/${d.id}`" class="flex flex-1 items-baseline justify-between px-4 py-3">
-          <span class="font-semibold">{{ d.name }}</span>
-          <span class="text-quiet">revision {{ d.revision }}, changed {{ new Date(d.changed).toLocaleString() }}</span>
+        <RouterLink :to="`/designs/${d.id}`" class="flex flex-1 items-center gap-4 px-4 py-2">
+          <DesignPicture :design="d" />
+          <span class="flex-1 font-semibold">{{ d.name }}</span>
+          <span class="text-quiet">changed {{ WHEN.format(new Date(d.changed)) }}</span>
         </RouterLink>
         <span v-if="confirming === d.id" class="flex gap-2 pr-3">
           <button class="font-medium text-bad underline" @click="remove(d.id)">Delete it</button>

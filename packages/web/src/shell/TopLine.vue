@@ -8,6 +8,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import FileMenu from './FileMenu.vue';
+import FindingsMenu from './FindingsMenu.vue';
 import UnitsMenu from './UnitsMenu.vue';
 
 const design = useDesign();
@@ -19,7 +20,7 @@ const saved = computed(() => {
   if (design.saveState === 'offline') return { text: 'Offline, kept here', tone: 'bg-warn' };
   if (design.saveState === 'refused') return { text: 'Not saved, kept here', tone: 'bg-bad' };
   if (design.saveState === 'saving') return { text: 'Saving', tone: 'bg-link' };
-  return { text: `Saved, revision ${design.revision}`, tone: 'bg-good' };
+  return { text: 'Saved', tone: 'bg-good' };
 });
 
 async function undo(): Promise<void> {
@@ -77,6 +78,7 @@ async function redo(): Promise<void> {
     <span role="status" data-testid="saved" class="flex items-center gap-1.5 text-quiet"
       ><span class="h-2 w-2 rounded-full" :class="saved.tone" aria-hidden="true" />{{ saved.text }}</span
     >
+    <FindingsMenu />
     <UnitsMenu />
     <FileMenu />
     <button class="button h-7 w-7 !p-0" title="Keys (?)" aria-label="Keys" @click="emit('help')">?</button>

@@ -17,7 +17,9 @@ onBeforeUnmount(list.stop);
 
 const labelOf = (p: Proposal) => {
   const value = list.expressionFor(p);
-  return value === undefined ? p.label : `${p.label} ${value}`;
+  const text = value === undefined ? p.label : `${p.label} ${value}`;
+  // What is moved is said, down to what can be seen.
+  return p.moves < 0.0005 ? text : `${text}, moves by up to ${formatQuantity(p.moves, 'length', design.design!.units)}`;
 };
 const sayOf = (id: string) => (editing.step.value ? describeConstraint(editing.step.value, id) : '');
 /** What a number that is said twice would read on its own: the same. */

@@ -4,6 +4,7 @@ import { toolNamed } from '../draw/tools.ts';
 import { isDimension, type SketchGeometry } from '../schema.ts';
 import { solveSketch } from '../solve.ts';
 import { freedomsIn, movedBy } from './freedoms.ts';
+import { lineName } from '../line-names.ts';
 import { proposalsFor, settleAll } from './proposals.ts';
 
 const empty = (): SketchGeometry => ({ points: {}, curves: {}, constraints: {} });
@@ -161,6 +162,51 @@ describe('proposals', () => {
     const s = empty();
     draw(s, 'rectangle', [-20, -10.1], [20.1, 10]);
     const plan = settled(s);
-    expect(plan.proposals.slice(0, 2).map((p) => p.reading.kind)).toEqual(['symmetric', 'symmetric']);
+    expect(plan.proposals.map((p) => p.reading.kind)).toEqual(['distance', 'distance', 'symmetric', 'symmetric']);
+  });
+
+  test('what settles a sketch moves nothing by more than it says, and takes no line away', () => {
+    // A long plate with a small tab, and a trapezium, each drawn freely.
+    const outlines = [
+      [[0, 0], [120, 0.4], [119.7, 40], [70, 40.3], [70.2, 43], [60, 43.1], [59.8, 40], [0.3, 40]],
+      [[2, 1], [80, 0], [66, 35], [11, 36]],
+      [[0, 0], [50, 0], [50, 30], [31, 30], [28, 12], [22, 12], [19, 30], [0, 30]],
+    ] as [number, number][][]; // prettier-ignore
+    for (const corners of outlines) {
+      const s = empty();
+      corners.forEach((c, i) => (s.points[`p${i}`] = c));
+      corners.forEach(
+        (_, i) => (s.curves[`l${i}`] = { kind: 'line', from: `p${i}`, to: `p${(i + 1) % corners.length}` }),
+      );
+      const plan = settled(s);
+      const own = new Map<string, number>();
+      const constraints = { ...s.constraints };
+      plan.proposals.forEach((p, i) => {
+        constraints[`k${i}`] = p.constraint;
+        if (p.reading.value !== undefined)
+          own.set(`k${i}`, Number(p.reading.value.toFixed(p.reading.kind === 'angle' ? 6 : 4)));
+      });
+      const after = solveSketch({ ...s, constraints }, (id) => own.get(id) ?? 0);
+      expect(after.solved).toBe(true);
+      const said = plan.proposals.reduce((sum, p) => sum + p.moves, 0) + 1e-3;
+      for (const [id, [x, y]] of Object.entries(s.points))
+        expect(Math.hypot(after.geometry.points[id]![0] - x, after.geometry.points[id]![1] - y)).toBeLessThan(said);
+      corners.forEach((a, i) => {
+        const b = corners[(i + 1) % corners.length]!;
+        const [p, q] = [after.geometry.points[`p${i}`]!, after.geometry.points[`p${(i + 1) % corners.length}`]!];
+        expect(Math.hypot(p[0] - q[0], p[1] - q[1]) / Math.hypot(a[0] - b[0], a[1] - b[1])).toBeGreaterThan(0.8);
+      });
+      for (const p of plan.proposals) expect(p.moves).toBeLessThan(1);
+    }
+  });
+
+  test('a proposal names its lines, and no two of one drawing bear one name', () => {
+    const s = empty();
+    draw(s, 'rectangle', [-20, -10], [20, 10]);
+    const names = Object.keys(s.curves).map((id) => lineName(s, id));
+    expect(new Set(names).size).toBe(4);
+    expect(names).toEqual(
+      expect.arrayContaining(['the bottom edge', 'the top edge', 'the left side', 'the right side']),
+    );
   });
 });

@@ -9,6 +9,7 @@ import {
   type DimensionConstraint,
   type SketchGeometry,
 } from '../schema.ts';
+import { lineName } from '../line-names.ts';
 import { sketchSize } from '../settle.ts';
 import { solvePositions, solveSketch } from '../solve.ts';
 import { freedomsIn, movedBy, type Freedom } from './freedoms.ts';
@@ -18,8 +19,14 @@ export interface Proposal {
   /** “Width of the line, 42.5”; the number is for the interface to write. */
   readonly label: string;
   readonly constraint: Constraint;
+  /** How far the farthest thing moves when it is taken, mm. */
+  readonly moves: number;
 }
 
+/** Share of the sketch's size: what moves less holds as drawn. */
+const AS_DRAWN = 1e-6;
+/** A relation that tidies a drawing moves no more than these shares of the whole and of its shortest line; it says how much. */
+const TIDIES = { whole: 0.004, shortest: 0.05 };
 /** Near enough to be meant: share of the sketch's size, and of a turn. */
 const NEARLY = 0.02;
 const NEARLY_LEVEL = (6 * Math.PI) / 180;
@@ -42,12 +49,16 @@ export function proposalsFor(
   for (let step = steps.next(); ; step = steps.next()) if (step.done) return step.value;
 }
 
-/** The same in small steps, for a page that must stay awake: one candidate tried between yields. */
+/**
+ * The same in small steps, for a page that must stay awake: one candidate tried between yields.
+ * @param exactly only such as hold nearly as drawn
+ */
 export function* proposalSteps(
   sketch: SketchGeometry,
   dimension: (id: string) => number,
   freedom: Freedom,
   most = MOST_PROPOSALS,
+  exactly = false,
 ): Generator<undefined, Proposal[]> {
   const before = solveSketch(sketch, dimension).freedoms;
   const found: Proposal[] = [];
@@ -61,11 +72,40 @@ export function* proposalSteps(
     const own = new Map(reading.value === undefined ? [] : [['proposed__', reading.value]]);
     const numbers = withOwn(dimension, own);
     const solved = solveSketch(tried, numbers);
-    if (solved.solved && solved.freedoms < before && blocks({ ...tried, ...solved.geometry }, numbers, freedom))
-      found.push({ reading, label: reading.label, constraint });
+    if (!solved.solved || solved.freedoms >= before) continue;
+    const moves = farthest(sketch, solved.geometry);
+    if (exactly && moves > allowed(sketch, reading)) continue;
+    if (blocks({ ...tried, ...solved.geometry }, numbers, freedom))
+      found.push({ reading, label: reading.label, constraint, moves });
   }
   return found;
 }
+
+/** How far the farthest point, or the size that changes most, is from where it was, mm. */
+function farthest(before: SketchGeometry, after: SketchGeometry): number {
+  let most = 0;
+  for (const [id, [x, y]] of Object.entries(before.points)) {
+    const now = after.points[id];
+    if (now) most = Math.max(most, Math.hypot(now[0] - x, now[1] - y));
+  }
+  for (const id of Object.keys(before.curves)) most = Math.max(most, Math.abs(sizeOf(after, id) - sizeOf(before, id)));
+  return most;
+}
+
+/** A relation moves things by less than the eye sees; a number that was rounded, by little more than it was rounded by. */
+function allowed(sketch: SketchGeometry, { value, drawn }: Rounded): number {
+  const size = sketchSize(sketch);
+  if (value !== undefined && drawn !== undefined) return AS_DRAWN * size + 2 * Math.abs(value - drawn);
+  const lengths = Object.keys(sketch.curves).flatMap((id) => {
+    const ends = lineIn(sketch, id);
+    const length = ends ? Math.hypot(ends[1][0] - ends[0][0], ends[1][1] - ends[0][1]) : radiusIn(sketch, id);
+    return length > AS_DRAWN * size ? [length] : [];
+  });
+  return Math.min(TIDIES.whole * size, TIDIES.shortest * Math.min(size, ...lengths));
+}
+
+/** A reading whose number was rounded from what was drawn. */
+type Rounded = Reading & { readonly drawn?: number };
 
 /** Moved along the freedom and solved again, does it come back? A relation may well take some other freedom. */
 function blocks(sketch: SketchGeometry, dimension: (id: string) => number, freedom: Freedom): boolean {
@@ -93,7 +133,7 @@ function changesAlong(sketch: SketchGeometry, c: DimensionConstraint, freedom: F
   return Math.abs(change) > 1e-4 * step * (c.kind === 'angle' ? 0.01 : 1);
 }
 
-function candidates(sketch: SketchGeometry, freedom: Freedom): Reading[] {
+function candidates(sketch: SketchGeometry, freedom: Freedom): Rounded[] {
   const near = NEARLY * sketchSize(sketch);
   const curves = freedom.entities.filter((e) => e in sketch.curves);
   const points = pointsByWorth(sketch, freedom);
@@ -112,9 +152,9 @@ function candidates(sketch: SketchGeometry, freedom: Freedom): Reading[] {
     if (line) {
       const angle = Math.abs(angleFrom([[0, 0], [1, 0]], line)); // prettier-ignore
       if (Math.min(angle, Math.PI - angle) < NEARLY_LEVEL)
-        relations.push({ kind: 'horizontal', label: 'Make level', of: [id] });
+        relations.push({ kind: 'horizontal', label: `Make ${lineName(sketch, id)} level`, of: [id] });
       if (Math.abs(angle - Math.PI / 2) < NEARLY_LEVEL)
-        relations.push({ kind: 'vertical', label: 'Make upright', of: [id] });
+        relations.push({ kind: 'vertical', label: `Make ${lineName(sketch, id)} upright`, of: [id] });
     }
     relations.push(...equals(sketch, id, near));
     dimensions.push(
@@ -142,7 +182,9 @@ function candidates(sketch: SketchGeometry, freedom: Freedom): Reading[] {
   );
   const seen = new Set<string>();
   return all
-    .map((r) => (r.value === undefined || r.kind === 'angle' ? r : { ...r, value: neat(r.value) }))
+    .map((r): Rounded =>
+      r.value === undefined ? r : { ...r, value: r.kind === 'angle' ? r.value : neat(r.value), drawn: r.value },
+    )
     .filter((r) => {
       const key = `${r.label} ${r.value ?? r.of.join()}`;
       if (seen.has(key)) return false;
@@ -211,9 +253,9 @@ function equals(sketch: SketchGeometry, id: string, near: number): Reading[] {
     const size = lengthOf(e);
     return size !== null && Math.abs(size - own) < Math.min(near, own * NEARLY);
   });
-  return like
-    ? [{ kind: 'equal', label: isLine ? 'Equal to a like line' : 'Equal to a like circle', of: [like, id] }]
-    : [];
+  if (!like) return [];
+  const label = isLine ? `Equal: ${lineName(sketch, id)} and ${lineName(sketch, like)}` : 'Equal to a like circle';
+  return [{ kind: 'equal', label, of: [like, id] }];
 }
 
 export interface SettlePlan {
@@ -242,11 +284,11 @@ export function* settleAll(
     const solution = solveSketch(now, number);
     now = { ...solution.geometry, constraints: now.constraints };
     const freedoms = freedomsIn(now, number).filter((f) => !stuck.has(f.sentence + f.entities.join()));
-    // Where it lies first, then how it is turned, then how large it is.
-    const order = ['slide', 'turn', 'stretch', 'grow', 'size', 'move'];
+    // As one dimensions a drawing: how things are turned, how large they are, and then where they lie.
+    const order = ['turn', 'stretch', 'grow', 'size', 'slide', 'move'];
     const [freedom] = freedoms.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
     if (!freedom) break;
-    const [best] = yield* proposalSteps(now, number, freedom, 1);
+    const [best] = yield* proposalSteps(now, number, freedom, 1, true);
     if (!best) {
       stuck.add(freedom.sentence + freedom.entities.join());
       continue;

@@ -9,6 +9,11 @@ export type OutlinePiece =
 
 const glyphOf = (character: string): Glyph => OUTLINES[character] ?? OUTLINES['?']!;
 
+/** Characters the typeface does not have, each once; they are drawn as a stand-in. */
+export function lettersMissing(text: string): string[] {
+  return [...new Set(text)].filter((c) => c.trim() !== '' && !OUTLINES[c]);
+}
+
 /** Length of a lettering over the height of its capitals. */
 export function letteringProportion(text: string): number {
   const advance = [...text].reduce((sum, c) => sum + glyphOf(c).advance, 0);

@@ -83,9 +83,9 @@ function areasOf(
           slot,
           index,
           what: `A region of ${sketchName}`,
-          stored: ([region]) => ({
+          stored: (found) => ({
             ...stored,
-            regions: replaced(stored.regions as RegionRef[], index, refOf(region!)),
+            regions: withInstead(stored.regions as RegionRef[], index, found.map(refOf)),
           }),
         },
         context,
@@ -101,8 +101,8 @@ function areasOf(
   });
 }
 
-function replaced(all: readonly RegionRef[], index: number, ref: RegionRef): RegionRef[] {
-  return all.map((r, i) => (i === index ? ref : r));
+function withInstead(all: readonly RegionRef[], index: number, refs: readonly RegionRef[]): RegionRef[] {
+  return [...all.slice(0, index), ...refs, ...all.slice(index + 1)];
 }
 
 function refuseTouching(area: Region, sketchName: string, map: RegionMap): void {

@@ -1,5 +1,6 @@
 /** What disagrees in a sketch, in words. */
 import { dimensionNames } from '../../sketch/dimension-names.ts';
+import { lineName } from '../../sketch/line-names.ts';
 import { isDimension, type Constraint, type SketchGeometry } from '../../sketch/schema.ts';
 import type { SketchSolution } from '../../sketch/solve.ts';
 
@@ -45,10 +46,27 @@ export function describeConstraints(constraints: readonly Constraint[]): string 
   return list.charAt(0).toUpperCase() + list.slice(1);
 }
 
-/** A constraint in words: a dimension by its name, any other by its kind. */
+/** A constraint in words: a dimension by its name, one of lines by them, “left side vertical”, any other by its kind. */
 export function describeConstraint(sketch: SketchGeometry, id: string): string {
   const c = sketch.constraints[id];
   if (!c) return 'a removed constraint';
-  if (!isDimension(c)) return MARKS[c.kind]!;
+  if (!isDimension(c)) return ofLines(sketch, c) ?? MARKS[c.kind]!;
   return dimensionNames(sketch.constraints).get(id)!;
+}
+
+/** The word behind the names of its lines. */
+const OF_LINES: Readonly<Record<string, string>> = {
+  horizontal: 'horizontal',
+  vertical: 'vertical',
+  equal: 'equal',
+  parallel: 'parallel',
+  perpendicular: 'square',
+  collinear: 'in one line',
+  fixed: 'fixed',
+};
+
+function ofLines(sketch: SketchGeometry, { kind, of }: Constraint): string | null {
+  const word = OF_LINES[kind];
+  const names = of.map((id) => lineName(sketch, id)?.replace(/^the /, ''));
+  return word && names.every((n) => n !== undefined) ? `${names.join(' and ')} ${word}` : null;
 }

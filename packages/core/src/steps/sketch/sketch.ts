@@ -3,6 +3,7 @@ import { drawing, type Drawing } from '../../slots/drawing/drawing.ts';
 import { plane } from '../../slots/plane/plane.ts';
 import { StepFailure } from '../../names/body.ts';
 import { CountRefused, matchPatterns } from '../../sketch/pattern/members.ts';
+import { lettersMissing } from '../../sketch/lettering/lettering.ts';
 import { findRegions } from '../../sketch/regions/regions.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
 import { solveSketch } from '../../sketch/solve.ts';
@@ -33,9 +34,18 @@ export const sketch = declareStep({
     const outcome = { frame, solution, regions: findRegions(solution.geometry) };
     if (lost) throw new SketchFailure(lost, outcome);
     if (!solution.solved) throw new SketchFailure(clashSentence(geometry.sketch, solution), outcome);
-    return { made: [], used: [], sketch: outcome, ...(followed.note ? { note: followed.note } : {}) };
+    const note = [followed.note, missingLetters(geometry.sketch)].filter(Boolean).join(' ');
+    return { made: [], used: [], sketch: outcome, ...(note ? { note } : {}) };
   },
 });
+
+/** A sentence about characters that cannot be lettered; empty when all can. */
+function missingLetters(sketch: SketchGeometry): string {
+  const texts = Object.values(sketch.curves).flatMap((c) => (c.kind === 'text' ? [c.text] : []));
+  const missing = lettersMissing(texts.join(''));
+  if (missing.length === 0) return '';
+  return `The typeface has no ${missing.map((c) => `“${c}”`).join(', ')}; a stand-in is drawn, so write it another way.`;
+}
 
 /** The sketch with as many members of its patterns as their counts now ask for. */
 function withMembers(followed: SketchGeometry, { number }: Drawing): SketchGeometry {

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+/** What needs a look anywhere in the design: steps that fail, and references that were not found for sure. */
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+
+const findings = computed(() =>
+  (design.design?.partOrder ?? []).flatMap((part) => {
+    const { name, steps } = design.design!.parts[part]!;
+    return (evaluation.parts.get(part)?.steps ?? []).flatMap(({ id, status, message, doubts }) => {
+      const texts =
+        status === 'failed' ? [message ?? 'It fails.'] : doubts.filter((d) => d.how === 'probably').map((d) => d.says);
+      return texts.map((text) => ({ part, step: id, where: `${name}, ${steps[id]?.name ?? ''}`, text }));
+    });
+  }),
+);
+
+function show(part: string, step: string): void {
+  session.openPart(part);
+  session.editing = step;
+}
+</script>
+
+<template>
+  <Menu v-if="findings.length > 0" as="div" class="relative" data-testid="findings">
+    <MenuButton class="button flex h-7 items-center gap-1.5 py-0 text-warn">
+      <span class="h-2 w-2 rounded-full bg-warn" aria-hidden="true" />{{ findings.length }}
+      {{ findings.length === 1 ? 'finding' : 'findings' }}
+    </MenuButton>
+    <MenuItems
+      class="absolute right-0 z-40 mt-1 max-h-80 w-96 overflow-y-auto rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    >
+      <MenuItem v-for="(f, i) in findings" :key="i" v-slot="{ active }">
+        <button
+          class="block w-full rounded px-2 py-1 text-left"
+          :class="active ? 'bg-signal-soft text-signal' : ''"
+          @click="show(f.part, f.step)"
+        >
+          <span class="font-medium">{{ f.where }}</span>: {{ f.text }}
+        </button>
+      </MenuItem>
+    </MenuItems>
+  </Menu>
+</template>
