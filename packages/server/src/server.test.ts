@@ -1,6 +1,6 @@
 import { addPart, applyEdit, renamePart, type Design, type Edit } from '@helb/core';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pino } from 'pino';
@@ -203,6 +203,26 @@ describe('projects and files', () => {
       .send({ format: 'helb-design', name: 'x'.repeat(17 * 1024 * 1024) })
       .expect(413);
     expect(answer.body.message).toBe('This is larger than the 16 MB the server takes at once.');
+  });
+
+  test("the list shows each design's first part, once someone has seen it", async () => {
+    const project = (await api.post('/api/projects').send({ name: 'Seen' }).expect(201)).body.id as string;
+    const demo = readFileSync(join(import.meta.dirname, '../../../demo/roof-vent-opener.helb.json'), 'utf8');
+    const id = (
+      await api.post(`/api/projects/${project}/designs`).set('content-type', 'application/json').send(demo).expect(201)
+    ).body.id as string;
+    const listed = async () => (await api.get(`/api/projects/${project}/designs`).expect(200)).body.designs[0].picture;
+    const seen = (part: string, key: string) =>
+      api
+        .put(`/api/designs/${id}/pictures/${part}/${key}`)
+        .set('content-type', 'application/octet-stream')
+        .send(Buffer.from([1, 2, 3]))
+        .expect(204);
+    expect(await listed()).toBeNull();
+    await seen('pin', 'abcdefgh2');
+    expect(await listed()).toBeNull();
+    await seen('wall_bracket', 'abcdefgh1');
+    expect(await listed()).toEqual({ part: 'wall_bracket', key: 'abcdefgh1' });
   });
 
   test('a project with designs is not deleted', async () => {

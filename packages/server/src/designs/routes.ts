@@ -2,7 +2,7 @@ import { Change, emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@he
 import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
 import rawBody from 'raw-body';
-import { col, fn, type Sequelize } from 'sequelize';
+import { literal, type Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
@@ -55,7 +55,7 @@ export function designRoutes(sequelize: Sequelize, read: Reader): Router {
     if (!project) throw new Refusal(404, 'This project no longer exists.');
     const rows = await DesignRow.findAll({
       where: { projectId: project.id },
-      attributes: ['id', 'name', 'updatedAt', [fn('JSON_VALUE', col('document'), '$.partOrder[0]'), 'firstPart']],
+      attributes: ['id', 'name', 'updatedAt', [literal(`JSON_VALUE(document, '$.partOrder[0]')`), 'firstPart']],
       order: [['updatedAt', 'DESC']],
     });
     const pictures = await PictureRow.findAll({
