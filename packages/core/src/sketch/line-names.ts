@@ -19,32 +19,48 @@ function extentOf(sketch: SketchGeometry, id: string): Extent | null {
   return { middle: [(a[0]! + b[0]!) / 2, (a[1]! + b[1]!) / 2], slope };
 }
 
-/** Null for what is no line. Two lines never bear one name: further ones of a name are told apart by a number. */
+/** A solved sketch is not altered in place any more, so its names are worked out once. */
+const named = new WeakMap<SketchGeometry, ReadonlyMap<string, string>>();
+
+/** Null for what is no line. Two lines never bear one name: those of one name are told apart by a number. */
 export function lineName(sketch: SketchGeometry, id: string): string | null {
-  const own = plainName(sketch, id);
-  if (!own) return null;
-  const same = Object.keys(sketch.curves).filter((e) => plainName(sketch, e) === own);
-  return same.length > 1 ? `${own} ${same.indexOf(id) + 1}` : own;
+  let names = named.get(sketch);
+  if (!names) named.set(sketch, (names = lineNames(sketch)));
+  return names.get(id) ?? null;
 }
 
-function plainName(sketch: SketchGeometry, id: string): string | null {
-  const own = extentOf(sketch, id);
-  if (!own) return null;
-  if (sketch.curves[id]!.construction) return 'the construction line';
-  const all = Object.entries(sketch.curves).flatMap(([e, c]) => {
-    const extent = c.construction ? null : extentOf(sketch, e);
-    return extent ? [extent.middle] : [];
+function lineNames(sketch: SketchGeometry): Map<string, string> {
+  const lines = Object.keys(sketch.curves).flatMap((id) => {
+    const extent = extentOf(sketch, id);
+    return extent ? [{ id, extent, construction: sketch.curves[id]!.construction }] : [];
   });
+  const range = [0, 1].map((k) => {
+    const places = lines.filter((l) => !l.construction).map((l) => l.extent.middle[k]!);
+    return [places.reduce((a, b) => Math.min(a, b), Infinity), places.reduce((a, b) => Math.max(a, b), -Infinity)];
+  });
+  const same = new Map<string, string[]>();
+  for (const { id, extent, construction } of lines) {
+    const name = construction ? 'the construction line' : plainName(extent, range);
+    const ids = same.get(name);
+    if (ids) ids.push(id);
+    else same.set(name, [id]);
+  }
+  const names = new Map<string, string>();
+  for (const [name, ids] of same) ids.forEach((id, i) => names.set(id, ids.length > 1 ? `${name} ${i + 1}` : name));
+  return names;
+}
+
+/** @param range least and most of the lines' middles, along and across */
+function plainName({ middle, slope }: Extent, range: readonly (readonly number[])[]): string {
   const where = (k: 0 | 1, low: string, high: string): string => {
-    const places = all.map((m) => m[k]);
-    const [least, most] = [Math.min(...places), Math.max(...places)];
+    const [least, most] = [range[k]![0]!, range[k]![1]!];
     const slack = 0.05 * (most - least);
     if (most - least < 1e-9) return '';
-    if (own.middle[k] >= most - slack) return `${high} `;
-    if (own.middle[k] <= least + slack) return `${low} `;
-    return own.middle[k] > (least + most) / 2 ? `inner ${high} ` : `inner ${low} `;
+    if (middle[k] >= most - slack) return `${high} `;
+    if (middle[k] <= least + slack) return `${low} `;
+    return middle[k] > (least + most) / 2 ? `inner ${high} ` : `inner ${low} `;
   };
-  if (own.slope === 'level') return `the ${where(1, 'bottom', 'top')}edge`;
-  if (own.slope === 'upright') return `the ${where(0, 'left', 'right')}side`;
+  if (slope === 'level') return `the ${where(1, 'bottom', 'top')}edge`;
+  if (slope === 'upright') return `the ${where(0, 'left', 'right')}side`;
   return `the ${where(0, 'left', 'right')}flank`;
 }
