@@ -1,4 +1,4 @@
-import type { SolidFacts, SolidHandle } from '../solid/kernel.ts';
+import type { EdgeCurve, SolidFacts, SolidHandle, SolidKernel } from '../solid/kernel.ts';
 import type { Name } from './name.ts';
 
 /** A solid of a part on its way through the recipe. */
@@ -11,6 +11,12 @@ export interface Body {
   /** Stands for its exact content: equal keys, equal solids. */
   readonly key: string;
   readonly facts: SolidFacts;
+}
+
+/** @param index in the body's edges */
+export function curveOfEdge({ solid }: Body, index: number, kernel: SolidKernel): EdgeCurve {
+  const all = kernel.curves(solid);
+  return all[index]!;
 }
 
 /** A step cannot be made; the message is a sentence for the user. */

@@ -1,7 +1,7 @@
 /** A line to turn about or run along: of the part, of a sketch, an edge, or that of a round face. */
 import { z } from 'zod';
 import { Id } from '../../ids/ids.ts';
-import { StepFailure } from '../../names/body.ts';
+import { curveOfEdge, StepFailure } from '../../names/body.ts';
 import { findEdge, refOfEdge } from '../../names/find-edge.ts';
 import { findFace, refOfFace } from '../../names/find-face.ts';
 import { stepsIn } from '../../names/name.ts';
@@ -81,7 +81,7 @@ function axisOf(stored: AxisRef, slot: string, context: Resolving): Axis {
     { slot, index: 0, what: 'The edge used as axis', stored: (f) => ({ edge: refOfEdge(f.body, f.edge) }) },
     context,
   );
-  const curve = context.kernel.curves(body.solid)[edge]!;
+  const curve = curveOfEdge(body, edge, context.kernel);
   if (curve.kind === 'ellipse') return { origin: curve.center, direction: curve.normal };
   const direction = curve.kind === 'line' ? unit(minus(curve.to, curve.from)) : null;
   if (!direction) throw new StepFailure('The edge used as axis is neither straight nor round any more; pick another.');

@@ -1,5 +1,5 @@
 /** What a sketch borrows, found on the bodies as they are before it. */
-import type { Body } from '../../names/body.ts';
+import { curveOfEdge, type Body } from '../../names/body.ts';
 import { findBody, refOfBody } from '../../names/find-body.ts';
 import { findEdge, refOfEdge } from '../../names/find-edge.ts';
 import { findFace, refOfFace } from '../../names/find-face.ts';
@@ -28,12 +28,12 @@ export function findSource(
   switch (source.kind) {
     case 'edge':
       return mapped(findEdge(source.edge, bodies), ({ body, edge }) => ({
-        pieces: [{ piece: flatten(frame, kernel.curves(body.solid)[edge]!), key: null }],
+        pieces: [{ piece: flatten(frame, curveOfEdge(body, edge, kernel)), key: null }],
         source: { ...source, edge: refOfEdge(body, edge) },
       }));
     case 'vertex':
       return mapped(findEdge(source.edge, bodies), ({ body, edge }) => {
-        const at = kernel.curves(body.solid)[edge]![source.end];
+        const at = curveOfEdge(body, edge, kernel)[source.end];
         return {
           pieces: [{ piece: { kind: 'point', points: [flatPoint(frame, at)] }, key: null }],
           source: { ...source, edge: refOfEdge(body, edge) },
