@@ -7,15 +7,8 @@ import { flag } from '../../slots/flag/flag.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { regionsPicked } from '../begin.ts';
-import {
-  finish,
-  nameOfBody,
-  namesOfSweep,
-  resultSentence,
-  resultSlots,
-  withCapsSwapped,
-  type Fresh,
-} from '../result/result.ts';
+import { finish, resultSentence, resultSlots } from '../result/result.ts';
+import { reachOf, sweep } from '../result/sweep.ts';
 import { declareStep } from '../step.ts';
 
 /** Thinner than this, mm, is nothing. */
@@ -72,19 +65,11 @@ export const extrude = declareStep({
     ...resultSentence(step),
   ],
   make({ profile, way, distance, back_distance, reversed, result, bodies }, context) {
-    const forward = way === 'symmetric' ? distance / 2 : distance;
-    const back = way === 'symmetric' ? distance / 2 : (back_distance ?? 0);
-    const sign = reversed ? -1 : 1;
-    const ends = [-back * sign, forward * sign] as const;
-    const [from, to] = [Math.min(...ends), Math.max(...ends)];
+    const { from, to, swapped } = reachOf(way, distance, back_distance, reversed);
     if (to - from < LEAST_THICKNESS) throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
-    // `end` is the cap that went forward, whichever way forward is.
-    const swapped = ends[1] < ends[0];
-    const fresh = profile.areas.map((area): Fresh => {
-      const made = context.kernel.extrude(profile.frame, area.loops, from, to);
-      const faces = swapped ? made.faces.map(withCapsSwapped) : made.faces;
-      return { ...made, name: nameOfBody(context.stepId, area), faceNames: namesOfSweep(context.stepId, area, faces) };
-    });
+    const fresh = sweep(context.stepId, profile.areas, swapped, (area) =>
+      context.kernel.extrude(profile.frame, area.loops, from, to),
+    );
     return finish(result, bodies, fresh, context);
   },
 });

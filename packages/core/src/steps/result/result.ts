@@ -1,12 +1,10 @@
 /** What becomes of a step's fresh solids: new bodies, joined to those there, or cut from them. */
 import { StepFailure, type Body } from '../../names/body.ts';
-import { BODY_ROLE } from '../../names/find-body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
-import type { FaceParent, MadeSolid } from '../../solid/kernel.ts';
+import type { MadeSolid } from '../../solid/kernel.ts';
 import { LazyFacts } from '../../names/facts.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { choice } from '../../slots/choice/choice.ts';
-import type { Area } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { Making, SentencePiece, StepResult } from '../step.ts';
 
@@ -34,23 +32,6 @@ export interface Fresh extends MadeSolid {
   readonly name: Name;
   readonly faceNames: readonly (readonly Name[])[];
 }
-
-/** The names of a swept area's faces: caps by its region, sides by the curves that swept them. */
-export function namesOfSweep(stepId: string, area: Area, faces: MadeSolid['faces']): (readonly Name[])[] {
-  const curves = area.loops.flatMap((loop) => loop.pieces.map((p) => p.curve));
-  const nameFor = ({ kind, index, how }: FaceParent): Name =>
-    kind === 'face' ? nameOf(stepId, how, area.parents) : nameOf(stepId, 'side', [curves[index]!]);
-  return faces.map((parents) => (parents.length > 0 ? [...new Set(parents.map(nameFor))] : [nameOf(stepId, 'new')]));
-}
-
-const OTHER: Readonly<Record<string, FaceParent['how']>> = { start: 'end', end: 'start' };
-
-/** The same with the two caps of a sweep named the other way round. */
-export function withCapsSwapped(parents: readonly FaceParent[]): readonly FaceParent[] {
-  return parents.map((p) => ({ ...p, how: OTHER[p.how] ?? p.how }));
-}
-
-export const nameOfBody = (stepId: string, area: Area): Name => nameOf(stepId, BODY_ROLE, area.parents);
 
 /**
  * @param targets bodies acted on; undefined for new bodies

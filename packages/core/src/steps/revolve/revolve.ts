@@ -15,15 +15,8 @@ import { minus, unit, type Axis } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
 import { expressionOf } from '../../units/units.ts';
 import { regionsPicked } from '../begin.ts';
-import {
-  finish,
-  nameOfBody,
-  namesOfSweep,
-  resultSentence,
-  resultSlots,
-  withCapsSwapped,
-  type Fresh,
-} from '../result/result.ts';
+import { finish, resultSentence, resultSlots } from '../result/result.ts';
+import { reachOf, sweep, type Reach } from '../result/sweep.ts';
 import { declareStep } from '../step.ts';
 
 /** Less than this, rad, is no turn. */
@@ -81,35 +74,29 @@ export const revolve = declareStep({
     ...resultSentence(step),
   ],
   make({ profile, axis: about, way, angle, back_angle, reversed, result, bodies }, context) {
-    const [from, to, swapped] = reach(way, angle, back_angle, reversed ?? false);
+    const { from, to, swapped } = reach(way, angle, back_angle, reversed ?? false);
     refuseAxis(profile, about, context.stepName(profile.sketch));
-    const fresh = profile.areas.map((area): Fresh => {
-      const made = context.kernel.revolve(profile.frame, area.loops, about, from, to);
-      const faces = swapped ? made.faces.map(withCapsSwapped) : made.faces;
-      return { ...made, name: nameOfBody(context.stepId, area), faceNames: namesOfSweep(context.stepId, area, faces) };
-    });
+    const fresh = sweep(context.stepId, profile.areas, swapped, (area) =>
+      context.kernel.revolve(profile.frame, area.loops, about, from, to),
+    );
     return finish(result, bodies, fresh, context);
   },
 });
 
-/** Angles about the axis between which the solid lies, and whether forward is backward. */
+/** Angles about the axis, rad, between which the solid lies. */
 function reach(
   way: keyof typeof WAYS,
   angle: number | undefined,
   backAngle: number | undefined,
   reversed: boolean,
-): [from: number, to: number, swapped: boolean] {
-  if (way === 'whole') return [0, TAU, false];
+): Reach {
+  if (way === 'whole') return { from: 0, to: TAU, swapped: false };
   if (angle === undefined) throw new StepFailure('This turn needs an angle; give one, or turn it all round.');
-  const forward = way === 'symmetric' ? angle / 2 : angle;
-  const back = way === 'symmetric' ? angle / 2 : (backAngle ?? 0);
-  const sign = reversed ? -1 : 1;
-  const ends = [-back * sign, forward * sign] as const;
-  const [from, to] = [Math.min(...ends), Math.max(...ends)];
+  const { from, to, swapped } = reachOf(way, angle, backAngle, reversed);
   if (to - from < LEAST_TURN) throw new StepFailure('A turn of nothing makes nothing; give it an angle.');
   if (to - from > TAU + LEAST_TURN)
     throw new StepFailure('This turns by more than a whole turn; give it 360° at most.');
-  return [from, Math.min(to, from + TAU), ends[1] < ends[0]];
+  return { from, to: Math.min(to, from + TAU), swapped };
 }
 
 /** @throws StepFailure when the axis leaves the plane of the profile, or crosses it */
