@@ -50,3 +50,19 @@ export function foundOrFail<T>(finding: Finding<T>, sought: Sought<T>, context: 
   if (found === null) throw new StepFailure(lostSentence(sought.what, finding.how === 'lost' ? finding.why : ''));
   return found;
 }
+
+/** Each of a list that a slot stores; what is found afresh takes the place of the one it was found for. @throws StepFailure */
+export function foundEach<R, T>(
+  stored: readonly R[],
+  { slot, what, ref }: { readonly slot: string; readonly what: string; readonly ref: (found: T) => R },
+  find: (ref: R) => Finding<T>,
+  context: Resolving,
+): T[] {
+  return stored.map((own, index) =>
+    foundOrFail(
+      find(own),
+      { slot, index, what, stored: (found) => stored.map((r, i) => (i === index ? ref(found) : r)) },
+      context,
+    ),
+  );
+}

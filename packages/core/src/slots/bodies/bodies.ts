@@ -4,7 +4,7 @@ import { StepFailure, type Body } from '../../names/body.ts';
 import { findBody, refOfBody } from '../../names/find-body.ts';
 import { stepsIn, withSteps } from '../../names/name.ts';
 import { BodyRef } from '../../references/references.ts';
-import { foundOrFail } from '../found.ts';
+import { foundEach } from '../found.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
 const MOST_BODIES = 200;
@@ -27,17 +27,11 @@ export function bodies(): SlotKind<Bodies, readonly Body[]> {
       const found =
         stored === 'all'
           ? [...context.bodies]
-          : stored.map((ref, index) =>
-              foundOrFail(
-                findBody(ref, context.bodies),
-                {
-                  slot,
-                  index,
-                  what: 'A body this step acts on',
-                  stored: (body) => stored.map((r, i) => (i === index ? refOfBody(body, context.bodies) : r)),
-                },
-                context,
-              ),
+          : foundEach(
+              stored,
+              { slot, what: 'A body this step acts on', ref: (body: Body) => refOfBody(body, context.bodies) },
+              (ref) => findBody(ref, context.bodies),
+              context,
             );
       const distinct = [...new Set(found)];
       return { value: distinct, digest: distinct.map((b) => b.key).join() };

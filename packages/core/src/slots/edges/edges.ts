@@ -4,7 +4,7 @@ import type { Body } from '../../names/body.ts';
 import { findEdge, refOfEdge, type FoundEdge } from '../../names/find-edge.ts';
 import { stepsIn, withSteps } from '../../names/name.ts';
 import { EdgeRef } from '../../references/references.ts';
-import { foundOrFail } from '../found.ts';
+import { foundEach } from '../found.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
 const MOST_EDGES = 2000;
@@ -25,17 +25,11 @@ export function edges(what: string): SlotKind<readonly EdgeRef[], readonly Found
     steps: (stored) => stored.flatMap((ref) => ref.faces.flatMap(stepsIn)),
     copied: (stored, to) => stored.map((ref) => edgeWithSteps(ref, to)),
     resolve(stored, slot, context) {
-      const found = stored.map((ref, index) =>
-        foundOrFail(
-          findEdge(ref, context.bodies),
-          {
-            slot,
-            index,
-            what,
-            stored: ({ body, edge }) => stored.map((r, i) => (i === index ? refOfEdge(body, edge) : r)),
-          },
-          context,
-        ),
+      const found = foundEach(
+        stored,
+        { slot, what, ref: ({ body, edge }: FoundEdge<Body>) => refOfEdge(body, edge) },
+        (ref) => findEdge(ref, context.bodies),
+        context,
       );
       return { value: found, digest: found.map((f) => `${f.body.key}/${f.edge}`).join() };
     },

@@ -4,7 +4,7 @@ import type { Body } from '../../names/body.ts';
 import { findFace, refOfFace, type FoundFace } from '../../names/find-face.ts';
 import { stepsIn, withSteps } from '../../names/name.ts';
 import { FaceRef } from '../../references/references.ts';
-import { foundOrFail } from '../found.ts';
+import { foundEach } from '../found.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
 const MOST_FACES = 1000;
@@ -25,17 +25,11 @@ export function faces(what: string): SlotKind<readonly FaceRef[], readonly Found
     steps: (stored) => stored.flatMap((ref) => stepsIn(ref.name)),
     copied: (stored, to) => stored.map((ref) => faceWithSteps(ref, to)),
     resolve(stored, slot, context) {
-      const found = stored.map((ref, index) =>
-        foundOrFail(
-          findFace(ref, context.bodies),
-          {
-            slot,
-            index,
-            what,
-            stored: ({ body, face }) => stored.map((r, i) => (i === index ? refOfFace(body, face, context.bodies) : r)),
-          },
-          context,
-        ),
+      const found = foundEach(
+        stored,
+        { slot, what, ref: ({ body, face }: FoundFace<Body>) => refOfFace(body, face, context.bodies) },
+        (ref) => findFace(ref, context.bodies),
+        context,
       );
       return { value: found, digest: found.map((f) => `${f.body.key}/${f.face}`).join() };
     },
