@@ -1,24 +1,10 @@
 /** What a sketch's dimensions are called, and what kind of quantity each is. */
 import type { QuantityKind } from '../units/units.ts';
+import { constraintKind } from './constraints/register.ts';
 import { isDimension, type Constraint, type DimensionConstraint } from './schema.ts';
 
-export function quantityOf(constraint: DimensionConstraint): QuantityKind {
-  if (constraint.kind === 'angle' || constraint.kind === 'step_angle') return 'angle';
-  return constraint.kind === 'count' || constraint.kind === 'count_across' ? 'number' : 'length';
-}
-
-/** A line has a width and a height; a distance between two things lies across or rises. */
-function defaultName({ kind, of }: DimensionConstraint): string {
-  switch (kind) {
-    case 'distance':
-      return of.length === 1 ? 'length' : 'distance';
-    case 'horizontal_distance':
-      return of.length === 1 ? 'width' : 'across';
-    case 'vertical_distance':
-      return of.length === 1 ? 'height' : 'rise';
-    default:
-      return kind;
-  }
+export function quantityOf({ kind }: DimensionConstraint): QuantityKind {
+  return constraintKind(kind).quantity ?? 'length';
 }
 
 /** Names of a sketch's dimensions by constraint id; those without one get `across`, `across_2`, … */
@@ -36,7 +22,7 @@ export function dimensionNames(constraints: Readonly<Record<string, Constraint>>
   }
   for (const [id, c] of dimensions) {
     if (c.name) continue;
-    const base = defaultName(c);
+    const base = constraintKind(c.kind).calls?.(c) ?? c.kind;
     let name = base;
     for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
     names.set(id, name);

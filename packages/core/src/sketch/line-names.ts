@@ -1,5 +1,5 @@
 /** What a designer would call a line of a drawing: “the left side”, “the right flank”. */
-import { placeIn } from './edit/measure.ts';
+import { placeIn } from './drawn.ts';
 import type { SketchGeometry } from './schema.ts';
 
 /** Within so much of level or upright, rad, a line counts as that. */

@@ -1,5 +1,6 @@
 /** Solving a sketch: where everything goes, what is still loose, what disagrees. */
-import { wrap } from './constraints/direction.ts';
+import { wrap } from './equations/direction.ts';
+import { quantityOf } from './dimension-names.ts';
 import { measureDimension } from './edit/measure.ts';
 import { BUILT_IN, isDimension, pointsOf, type SketchGeometry } from './schema.ts';
 import { Senses } from './senses.ts';
@@ -96,7 +97,7 @@ function holds(sketch: SketchGeometry, dimension: (id: string) => number, tolera
 function presentReadings(sketch: SketchGeometry, dimension: (id: string) => number): Map<string, number> {
   const now = new Map<string, number>();
   for (const [id, c] of Object.entries(sketch.constraints)) {
-    if (!isDimension(c) || c.driven || c.kind === 'count' || c.kind === 'count_across') continue;
+    if (!isDimension(c) || c.driven || quantityOf(c) === 'number') continue;
     const [reads, wanted] = [measureDimension(sketch, c), dimension(id)];
     const from = c.kind === 'angle' ? wanted - wrap(wanted - reads) : reads;
     if (Math.abs(from - wanted) > 1e-9) now.set(id, from);

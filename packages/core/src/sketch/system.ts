@@ -1,15 +1,15 @@
 /** Turns a sketch and its dimensions' values into variables and equations. */
 import { basisOf } from './curves/spline.ts';
-import { ConstraintEquations } from './equations.ts';
-import { ConstraintMisfit } from './constraints/misfit.ts';
-import { pointOnEllipse } from './constraints/contact.ts';
-import { pointOnRound } from './constraints/tangent.ts';
+import { Equating, Merging } from './constraints/operands.ts';
+import { constraintKind } from './constraints/register.ts';
+import { pointOnEllipse } from './equations/contact.ts';
+import { STEP_ARM } from './equations/spacing.ts';
+import { pointOnRound } from './equations/tangent.ts';
 import { patternEquations, patternLinks } from './pattern/equations.ts';
 import { BUILT_IN, isDimension, type Constraint, type SketchGeometry } from './schema.ts';
 import type { EllipseSlots, Equation, LineSlots, PointSlots, RoundSlots, SplineSlots } from './solver/equation.ts';
 import type { SketchSlots } from './solver/slots.ts';
-import { SlotMerger, type MergeOutcome } from './solver/merge.ts';
-import { STEP_ARM } from './constraints/spacing.ts';
+import { SlotMerger } from './solver/merge.ts';
 
 /** The size of a curve: between two points, or a radius. */
 export interface Extent {
@@ -47,14 +47,14 @@ export function buildSystem(
   return new SystemBuilder(sketch, dimension, skip).build(drawn);
 }
 
-class SystemBuilder {
+class SystemBuilder implements SketchSlots {
   private readonly merger = new SlotMerger();
-  private readonly points = new Map<string, PointSlots>();
-  private readonly lines = new Map<string, LineSlots>();
-  private readonly rounds = new Map<string, RoundSlots>();
-  private readonly ellipses = new Map<string, EllipseSlots>();
-  private readonly splines = new Map<string, SplineSlots>();
-  private readonly steps = new Map<string, readonly [number, number]>();
+  readonly points = new Map<string, PointSlots>();
+  readonly lines = new Map<string, LineSlots>();
+  readonly rounds = new Map<string, RoundSlots>();
+  readonly ellipses = new Map<string, EllipseSlots>();
+  readonly splines = new Map<string, SplineSlots>();
+  readonly steps = new Map<string, readonly [number, number]>();
   private readonly redundant = new Set<string>();
   private readonly clashing = new Set<string>();
   /** Arcs whose shape follows from another's: nothing of their own keeps their ends on them. */
@@ -130,8 +130,12 @@ class SystemBuilder {
   build(drawnFirst: SketchGeometry): System {
     const { merger } = this;
     for (const { curve, of } of patternLinks(this.sketch)) this.follow(curve, of);
-    for (const [, c] of this.constraints) if (c.kind === 'symmetric') this.follow(c.of[1]!, c.of[0]!);
-    const waiting = this.constraints.filter(([id, c]) => !this.mergeAway(id, c));
+    for (const [, c] of this.constraints) {
+      const follows = constraintKind(c.kind).follows?.(c);
+      if (follows) this.follow(...follows);
+    }
+    const merging = new Merging(this.sketch, this, this.dimension, merger);
+    const waiting = this.constraints.filter(([id, c]) => !this.mergeAway(id, c, merging));
     const slots = this.rootedSlots();
     const contacts: number[] = [];
     // Contacts are added while equations are made; their start values come from the drawing.
@@ -151,8 +155,8 @@ class SystemBuilder {
       for (const end of ellipse.ends) equations.push(pointOnEllipse(id, end, ellipse));
     }
     equations.push(...patternEquations(this.sketch, slots, this.wholeStep));
-    const make = new ConstraintEquations(slots, drawn, this.constraints, this.sketch, this.dimension, newContact);
-    for (const [id, constraint] of waiting) equations.push(...make.of(id, constraint));
+    const equating = new Equating(this.sketch, slots, this.dimension, drawn, this.constraints, newContact);
+    for (const [id, c] of waiting) equations.push(...(constraintKind(c.kind).equations?.(id, c, equating) ?? []));
     return {
       ...slots,
       values: merger.values(),
@@ -223,102 +227,14 @@ class SystemBuilder {
     };
   }
 
-  private note(id: string, outcomes: readonly MergeOutcome[]): true {
+  /** Handle a constraint by merging or pinning variables; false if it needs equations. */
+  private mergeAway(id: string, c: Constraint, on: Merging): boolean {
+    const outcomes = constraintKind(c.kind).merge?.(id, c, on);
+    if (!outcomes) return false;
     if (outcomes.includes('clash')) this.clashing.add(id);
-    else if (outcomes.every((o) => o === 'redundant')) this.redundant.add(id);
+    else if (outcomes.length > 0 && outcomes.every((o) => o === 'redundant')) this.redundant.add(id);
     return true;
   }
-
-  /** Handle a constraint by merging or pinning variables; false if it needs an equation. */
-  private mergeAway(id: string, c: Constraint): boolean {
-    const { merger } = this;
-    switch (c.kind) {
-      case 'coincident': {
-        const [p, q] = c.of.map((e) => this.points.get(e));
-        if (!p || !q) return false;
-        return this.note(id, [merger.merge(p.x, q.x), merger.merge(p.y, q.y)]);
-      }
-      case 'horizontal':
-      case 'vertical': {
-        const [p, q] = this.twoPoints(c);
-        return this.note(id, [c.kind === 'horizontal' ? merger.merge(p.y, q.y) : merger.merge(p.x, q.x)]);
-      }
-      case 'concentric': {
-        const [a, b] = c.of.map((e) => this.center(e) ?? refuse('Concentric needs two circles, arcs or ellipses.'));
-        return this.note(id, [merger.merge(a!.x, b!.x), merger.merge(a!.y, b!.y)]);
-      }
-      case 'equal': {
-        const [a, b] = c.of.map((e) => this.rounds.get(e)?.radius ?? this.ellipses.get(e)?.minor);
-        if (a === undefined || b === undefined) return false;
-        return this.note(id, [merger.merge(a, b)]);
-      }
-      case 'fixed':
-        return this.note(id, this.pinWhole(c.of[0]!));
-      case 'radius':
-      case 'diameter': {
-        const round = this.rounds.get(c.of[0]!) ?? refuse(`A ${c.kind} needs a circle or an arc.`);
-        return this.note(id, [merger.pin(round.radius, this.size(id, c.kind) / (c.kind === 'radius' ? 1 : 2))]);
-      }
-      case 'minor_radius': {
-        const ellipse = this.ellipses.get(c.of[0]!) ?? refuse('A minor radius needs an ellipse.');
-        return this.note(id, [merger.pin(ellipse.minor, this.size(id, 'radius'))]);
-      }
-      case 'spacing':
-      case 'spacing_across':
-      case 'step_angle': {
-        const steps = this.steps.get(c.of[0]!) ?? refuse('A spacing needs a pattern.');
-        const value = this.dimension(id) * (c.kind === 'step_angle' ? STEP_ARM : 1);
-        return this.note(id, [merger.pin(steps[c.kind === 'spacing_across' ? 1 : 0], value)]);
-      }
-      case 'count':
-      case 'count_across':
-        return true;
-      default:
-        return false;
-    }
-  }
-
-  private size(id: string, what: string): number {
-    const value = this.dimension(id);
-    return value > 0 ? value : refuse(`A ${what} must be more than zero.`);
-  }
-
-  /** Pin a point, or all of a curve, where it is drawn. */
-  private pinWhole(id: string): MergeOutcome[] {
-    const { merger } = this;
-    const values = (slots: readonly number[]) => slots.map((s) => merger.pin(s, merger.valueAt(s)));
-    const point = this.points.get(id);
-    if (point) return values([point.x, point.y]);
-    const ends = (p: PointSlots) => [p.x, p.y];
-    const line = this.lines.get(id);
-    if (line) return values([...ends(line.from), ...ends(line.to)]);
-    const round = this.rounds.get(id);
-    if (round)
-      return values([...ends(round.center), ...(round.ends.length > 0 ? round.ends.flatMap(ends) : [round.radius])]);
-    const ellipse = this.ellipses.get(id);
-    if (ellipse) return values([...ends(ellipse.center), ...ends(ellipse.major), ellipse.minor]);
-    const spline = this.splines.get(id);
-    return spline ? values(spline.points.flatMap(ends)) : refuse('Only a point or a curve can be fixed.');
-  }
-
-  private twoPoints(c: Constraint): [PointSlots, PointSlots] {
-    const what = c.kind === 'horizontal' ? 'Horizontal' : 'Vertical';
-    const message = `${what} needs a line or two points.`;
-    if (c.of.length === 1) {
-      const { from, to } = this.lines.get(c.of[0]!) ?? refuse(message);
-      return [from, to];
-    }
-    const [p, q] = c.of.map((e) => this.points.get(e) ?? this.center(e));
-    return p && q ? [p, q] : refuse(message);
-  }
-
-  private center(id: string): PointSlots | undefined {
-    return (this.rounds.get(id) ?? this.ellipses.get(id))?.center;
-  }
-}
-
-function refuse(message: string): never {
-  throw new ConstraintMisfit(message);
 }
 
 /** Read the solved geometry back: positions of points, sizes of curves, steps of patterns. */

@@ -1,4 +1,5 @@
 /** Giving a curve another end while what is put on it stays, as far as it can still hold. */
+import { constraintKind } from '../constraints/register.ts';
 import { SketchPen, type Place } from '../draw/pen.ts';
 import { BUILT_IN, endsOf, onPoints, pointsOf, type Constraint, type SketchGeometry } from '../schema.ts';
 import { removeFromSketch } from '../edit/remove.ts';
@@ -8,19 +9,7 @@ export class ChangeRefused extends Error {}
 
 /** Constraints that speak of a whole curve between its ends, and are lost when it gets shorter or longer. */
 export function ofLength(id: string, c: Constraint): boolean {
-  switch (c.kind) {
-    case 'distance':
-    case 'horizontal_distance':
-    case 'vertical_distance':
-      return c.of.length === 1 && c.of[0] === id;
-    case 'arc_length':
-    case 'text_height':
-      return c.of[0] === id;
-    case 'midpoint':
-      return c.of[1] === id;
-    default:
-      return false;
-  }
+  return constraintKind(c.kind).ofLength?.(c, id) ?? false;
 }
 
 /**

@@ -1,97 +1,56 @@
-/**
- * Distance of two points.
- *   r = |q − p| − d
- *   ∂r/∂q = u, ∂r/∂p = −u, with u = (q − p)/|q − p|
- * Degenerates when p = q: u is taken along x, which lets the points part.
- */
-import { NO_LENGTH, type Equation, type LineSlots, type PointSlots } from '../solver/equation.ts';
+/** Length of a line; distance of two places, of a place and a line, of two lines; or twice that, across a centre line. */
+import { pointDistance, pointLineDistance, sideOf, withRadius } from '../equations/distance.ts';
+import { lineIn, radiusIn, separation } from '../drawn.ts';
+import { distance as apart } from '../regions/primitives.ts';
+import type { Equation } from '../solver/equation.ts';
+import { declareConstraint } from './constraint-kind.ts';
+import { refuse, type Equating } from './operands.ts';
 
-export function pointDistance(owner: string, p: PointSlots, q: PointSlots, d: number): Equation {
-  return {
-    owner,
-    slots: [p.x, p.y, q.x, q.y],
-    evaluate(v, g) {
-      const dx = v[q.x]! - v[p.x]!;
-      const dy = v[q.y]! - v[p.y]!;
-      const length = Math.hypot(dx, dy);
-      const ux = length > NO_LENGTH ? dx / length : 1;
-      const uy = length > NO_LENGTH ? dy / length : 0;
-      g[0] = -ux;
-      g[1] = -uy;
-      g[2] = ux;
-      g[3] = uy;
-      return length - d;
-    },
-  };
-}
+const MESSAGE = 'A distance needs a line, two points, a point and a line, or two parallel lines.';
 
-/**
- * Signed distance of a point from a line, on the side it is drawn on.
- *   r = σ·s − d, s = (b − a) × (p − a) / |b − a|
- *   ∂s/∂p = n, ∂s/∂a = −(1 − t) n, ∂s/∂b = −t n, t the foot's place along a→b
- * Degenerates when the line has no length.
- */
-export function pointLineDistance(owner: string, p: PointSlots, line: LineSlots, d: number, side: 1 | -1): Equation {
-  const { from: a, to: b } = line;
-  return {
-    owner,
-    slots: [p.x, p.y, a.x, a.y, b.x, b.y],
-    evaluate(v, g) {
-      const dx = v[b.x]! - v[a.x]!;
-      const dy = v[b.y]! - v[a.y]!;
-      const px = v[p.x]! - v[a.x]!;
-      const py = v[p.y]! - v[a.y]!;
-      const length = Math.max(Math.hypot(dx, dy), NO_LENGTH);
-      const nx = (-dy / length) * side;
-      const ny = (dx / length) * side;
-      const t = (px * dx + py * dy) / (length * length);
-      g[0] = nx;
-      g[1] = ny;
-      g[2] = -(1 - t) * nx;
-      g[3] = -(1 - t) * ny;
-      g[4] = -t * nx;
-      g[5] = -t * ny;
-      return px * nx + py * ny - d;
-    },
-  };
-}
+export const distance = declareConstraint('distance', {
+  equations(id, { of, rims }, on) {
+    const d = on.length(id);
+    if (of.length === 1) {
+      const { from, to } = on.line(of[0]!, MESSAGE);
+      return [pointDistance(id, from, to, d)];
+    }
+    const radii = of.flatMap((e, i) => {
+      const round = on.slots.rounds.get(e);
+      const rim = rims?.[i] ?? 'center';
+      return round && rim !== 'center' ? [{ slot: round.radius, far: rim === 'far' }] : [];
+    });
+    return [withRadius(id, centerDistance(id, of, d, on), radii, on.v, d)];
+  },
 
-/** On which side of a line a point is drawn: +1 left or on it, −1 right. */
-export function sideOf(v: Float64Array, p: PointSlots, line: LineSlots): 1 | -1 {
-  const { from: a, to: b } = line;
-  const cross = (v[b.x]! - v[a.x]!) * (v[p.y]! - v[a.y]!) - (v[b.y]! - v[a.y]!) * (v[p.x]! - v[a.x]!);
-  return cross < 0 ? -1 : 1;
-}
+  reads({ of, rims = [] }, sketch) {
+    if (of.length === 1) {
+      const line = lineIn(sketch, of[0]!);
+      return line ? apart(...line) : 0;
+    }
+    const shift = of.reduce((sum, e, i) => {
+      if (!rims[i] || rims[i] === 'center') return sum;
+      return sum + (rims[i] === 'far' ? 1 : -1) * radiusIn(sketch, e);
+    }, 0);
+    return Math.abs(separation(sketch, of) + shift);
+  },
 
-/**
- * A distance from a circle's edge instead of its centre: r = D ∓ R − d, the
- * near edge on the side of the other thing, the far edge beyond the centre.
- * A circle that holds the other thing inside has its near edge the other way.
- * @param base the distance between centres, with the same d
- */
-export function withRadius(
-  owner: string,
-  base: Equation,
-  radii: readonly { readonly slot: number; readonly far: boolean }[],
-  v: Float64Array,
-  d: number,
-): Equation {
-  if (radii.length === 0) return base;
-  const apart = base.evaluate(v, new Float64Array(base.slots.length)) + d;
-  const inside = radii.some(({ slot, far }) => !far && v[slot]! > apart + 1e-9);
-  const signs = radii.map(({ far }) => (far ? 1 : -1));
-  const turned = inside && radii.length === 1 && !radii[0]!.far ? -1 : 1;
-  return {
-    owner,
-    slots: [...base.slots, ...radii.map((r) => r.slot)],
-    evaluate(values, g) {
-      let result = base.evaluate(values, g) + d;
-      radii.forEach(({ slot }, i) => {
-        result += signs[i]! * values[slot]!;
-        g[base.slots.length + i] = signs[i]! * turned;
-      });
-      if (turned < 0) for (let i = 0; i < base.slots.length; i++) g[i] = -g[i]!;
-      return turned * result - d;
-    },
-  };
+  calls: ({ of }) => (of.length === 1 ? 'length' : 'distance'),
+  ofLength: ({ of }, curve) => of.length === 1 && of[0] === curve,
+});
+
+export const across = declareConstraint('across', {
+  equations: (id, { of }, on) => [centerDistance(id, of, on.length(id) / 2, on)],
+  reads: ({ of }, sketch) => 2 * separation(sketch, of),
+});
+
+/** A circle stands for its centre. */
+function centerDistance(id: string, of: readonly string[], d: number, on: Equating): Equation {
+  const points = of.map((e) => on.place(e));
+  const lines = of.map((e) => on.slots.lines.get(e));
+  if (points[0] && points[1]) return pointDistance(id, points[0], points[1], d);
+  const line = lines[0] ?? lines[1];
+  const point = points[0] ?? points[1] ?? lines[1]?.from;
+  if (!line || !point) refuse(MESSAGE);
+  return pointLineDistance(id, point, line, d, sideOf(on.v, point, line));
 }

@@ -1,70 +1,49 @@
-/**
- * Tangency. Which formula holds depends on how the curves meet:
- *   line–round     r = σ s − R, s the centre's signed distance from the line, on its drawn side
- *   round–round    r = |c₂ − c₁| − (R₁ + R₂) outside, |c₂ − c₁| − σ(R₁ − R₂) inside, as drawn
- *   sharing an end the first forms degenerate there (both gradients point along the
- *                  same normal), so the radius at the shared end is set square to the
- *                  line, or the two radii in line:
- *                  the perpendicular and parallel equations of directions
- */
-import type { Equation, LineSlots, PointSlots, RoundSlots } from '../solver/equation.ts';
-import { parallel, perpendicular } from './direction.ts';
-import { pointDistance, pointLineDistance, sideOf } from './distance.ts';
+/** Two curves touch: at an end they share, or where they come nearest as drawn. */
+import { sameDirection, touching, type CurveSlots, type PlaceOn } from '../equations/contact.ts';
+import { alongAt, nearestTouch } from '../equations/contact-start.ts';
+import { parallel } from '../equations/direction.ts';
+import { tangentLineRound, tangentRounds } from '../equations/tangent.ts';
+import type { Equation } from '../solver/equation.ts';
+import { declareConstraint } from './constraint-kind.ts';
+import { refuse, type Equating } from './operands.ts';
 
-const samePoint = (a: PointSlots, b: PointSlots) => a.x === b.x && a.y === b.y;
+export const tangent = declareConstraint('tangent', {
+  equations(id, { of }, on) {
+    const [one, other] = on.twoCurves(of, 'Tangent needs two curves.');
+    const simple = (c: CurveSlots) => c.kind === 'line' || c.kind === 'round';
+    if (simple(one) && simple(other)) return [tangentSimple(id, of, one, other, on)];
+    const shared = on.sharedPlace(of, one, other);
+    if (shared) return [alike(id, endLeg(one, shared[0]), shared[0], endLeg(other, shared[1]), shared[1])];
+    const [s, t] = nearestTouch(one, other, on.v);
+    const place = (c: CurveSlots, at: number): PlaceOn => ({
+      at: 'along',
+      along: alongAt(c, at, on.v, on.newContact),
+    });
+    return touching(id, one, place(one, s), other, place(other, t));
+  },
+});
 
-/** A point that both the ends of an arc and another curve's ends are. */
-function sharedEnd(ends: readonly PointSlots[], others: readonly PointSlots[]): PointSlots | undefined {
-  return ends.find((e) => others.some((o) => samePoint(e, o)));
+function tangentSimple(id: string, of: readonly string[], one: CurveSlots, other: CurveSlots, on: Equating): Equation {
+  if (one.kind === 'line' && other.kind === 'round') return tangentLineRound(id, one, on.meeting(of[1]!, other), on.v);
+  if (one.kind === 'round' && other.kind === 'line') return tangentLineRound(id, other, on.meeting(of[0]!, one), on.v);
+  if (one.kind === 'round' && other.kind === 'round')
+    return tangentRounds(id, on.meeting(of[0]!, one), on.meeting(of[1]!, other), on.v);
+  return refuse('Two lines cannot be tangent; make them collinear.');
 }
 
-export function tangentLineRound(owner: string, line: LineSlots, round: RoundSlots, v: Float64Array): Equation {
-  const shared = sharedEnd(round.ends, [line.from, line.to]);
-  if (shared) return perpendicular(owner, line, { from: round.center, to: shared });
-  const distance = pointLineDistance(owner, round.center, line, 0, sideOf(v, round.center, line));
-  return {
-    owner,
-    slots: [...distance.slots, round.radius],
-    evaluate(values, g) {
-      const s = distance.evaluate(values, g);
-      g[6] = -1;
-      return s - values[round.radius]!;
-    },
-  };
+/** Same direction at a shared end; of two straight legs, by the plain equation. */
+function alike(id: string, one: CurveSlots, atOne: PlaceOn, other: CurveSlots, atOther: PlaceOn): Equation {
+  if (one.kind === 'line' && other.kind === 'line') return parallel(id, one, other);
+  return sameDirection(id, one, legPlace(one, atOne), other, legPlace(other, atOther));
 }
 
-export function tangentRounds(owner: string, one: RoundSlots, other: RoundSlots, v: Float64Array): Equation {
-  const shared = sharedEnd(one.ends, other.ends);
-  if (shared) return parallel(owner, { from: one.center, to: shared }, { from: other.center, to: shared });
-  const apart = Math.hypot(v[other.center.x]! - v[one.center.x]!, v[other.center.y]! - v[one.center.y]!);
-  const r1 = v[one.radius]!;
-  const r2 = v[other.radius]!;
-  const outside = Math.abs(apart - (r1 + r2)) <= Math.abs(apart - Math.abs(r1 - r2));
-  const s1 = outside || r1 >= r2 ? 1 : -1;
-  const s2 = outside ? 1 : -s1;
-  const distance = pointDistance(owner, one.center, other.center, 0);
-  return {
-    owner,
-    slots: [...distance.slots, one.radius, other.radius],
-    evaluate(values, g) {
-      const d = distance.evaluate(values, g);
-      g[4] = -s1;
-      g[5] = -s2;
-      return d - s1 * values[one.radius]! - s2 * values[other.radius]!;
-    },
-  };
-}
+/** Of a line, any place will do for its direction. */
+const legPlace = (curve: CurveSlots, place: PlaceOn): PlaceOn =>
+  curve.kind === 'line' ? { at: 'point', point: curve.from } : place;
 
-/** A point on a circle or arc: r = |p − c| − R. */
-export function pointOnRound(owner: string, p: PointSlots, round: RoundSlots): Equation {
-  const distance = pointDistance(owner, round.center, p, 0);
-  return {
-    owner,
-    slots: [...distance.slots, round.radius],
-    evaluate(values, g) {
-      const d = distance.evaluate(values, g);
-      g[4] = -1;
-      return d - values[round.radius]!;
-    },
-  };
+/** At its end, a spline by control points runs along the leg between the last two of them. */
+function endLeg(curve: CurveSlots, place: PlaceOn): CurveSlots {
+  if (curve.kind !== 'spline' || curve.basis.matrix !== null || place.at !== 'end') return curve;
+  const points = place.parameter === 0 ? curve.points : [...curve.points].reverse();
+  return { kind: 'line', from: points[0]!, to: points[1]! };
 }

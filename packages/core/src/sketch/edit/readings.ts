@@ -8,7 +8,8 @@ import {
   type DimensionConstraint,
   type SketchGeometry,
 } from '../schema.ts';
-import { angleFrom, lineIn, measureDimension, placeIn, radiusIn } from './measure.ts';
+import { angleFrom, lineIn, placeIn, radiusIn } from '../drawn.ts';
+import { measureDimension } from './measure.ts';
 
 /** A verb the picked things allow. Dimensions carry the value they would start with, mm or rad. */
 export interface Reading {

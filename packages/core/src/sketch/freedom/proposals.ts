@@ -1,6 +1,7 @@
 /** What would take a freedom away: relations the drawing nearly meets, and dimensions at what they now read. */
 import { constraintOf, readingsFor, type Reading } from '../edit/readings.ts';
-import { angleFrom, lineIn, measureDimension, placeIn, radiusIn } from '../edit/measure.ts';
+import { angleFrom, lineIn, placeIn, radiusIn } from '../drawn.ts';
+import { measureDimension } from '../edit/measure.ts';
 import {
   BUILT_IN,
   isDimension,

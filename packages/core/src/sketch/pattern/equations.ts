@@ -1,5 +1,5 @@
 /** A pattern's members follow their originals; their names say which they are. */
-import { circularMember, linearMember } from '../constraints/spacing.ts';
+import { circularMember, linearMember } from '../equations/spacing.ts';
 import type { Pattern, SketchGeometry } from '../schema.ts';
 import type { Equation } from '../solver/equation.ts';
 import type { SketchSlots } from '../solver/slots.ts';

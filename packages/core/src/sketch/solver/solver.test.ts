@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { slotDifference, slotValue } from '../constraints/axis-distance.ts';
-import { pointDistance } from '../constraints/distance.ts';
+import { slotDifference, slotValue } from '../equations/axis-distance.ts';
+import { pointDistance } from '../equations/distance.ts';
 import type { Equation } from './equation.ts';
 import { GaussNewton } from './gauss-newton.ts';
 import { SparseLdl } from './ldl.ts';
