@@ -23,8 +23,8 @@ export class Senses {
   /** @param within only what has a variable among these; all when left out */
   constructor(sketch: SketchGeometry, system: System, within?: ReadonlySet<number>) {
     const counts = (...points: PointSlots[]) => !within || points.some((p) => within.has(p.x) || within.has(p.y));
-    const ends = new Map<string, { arm: PointSlots; apex: PointSlots }[]>();
-    const keyOf = (p: PointSlots) => `${p.x} ${p.y}`;
+    const ends = new Map<number, { arm: PointSlots; apex: PointSlots }[]>();
+    const keyOf = (p: PointSlots) => p.x * system.values.length + p.y;
     for (const [id, line] of system.lines) {
       if (!(id in sketch.curves)) continue;
       for (const [apex, arm] of [

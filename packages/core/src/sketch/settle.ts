@@ -12,8 +12,14 @@ const LEAST_SIZE = 1;
 /** Extent of the drawn points, mm; the yardstick for tolerances. */
 export function sketchSize(sketch: SketchGeometry): number {
   let size = LEAST_SIZE;
-  for (const [x, y] of Object.values(sketch.points)) size = Math.max(size, Math.abs(x), Math.abs(y));
-  for (const c of Object.values(sketch.curves)) if (c.kind === 'circle') size = Math.max(size, c.radius);
+  for (const id in sketch.points) {
+    const [x, y] = sketch.points[id]!;
+    size = Math.max(size, Math.abs(x), Math.abs(y));
+  }
+  for (const id in sketch.curves) {
+    const c = sketch.curves[id]!;
+    if (c.kind === 'circle') size = Math.max(size, c.radius);
+  }
   return size;
 }
 
@@ -52,16 +58,26 @@ function solveGroup(
 /** Shares of the sketch's size: what was larger than the first must not end smaller than the second. */
 const [SOMETHING, NOTHING] = [1e-6, 1e-8];
 
-/** Did a curve that was drawn with a size come to nothing? That meets many equations, and is never meant. */
-function collapsed({ extents, values }: System, size: number): boolean {
-  return extents.some(({ drawn, of }) => {
-    if (drawn <= SOMETHING * size) return false;
-    const now =
-      'radius' in of
-        ? values[of.radius]!
-        : Math.hypot(values[of.to.x]! - values[of.from.x]!, values[of.to.y]! - values[of.from.y]!);
-    return now < NOTHING * size;
-  });
+/** Did a line, circle or arc that was drawn with a size come to nothing? That meets many equations, and is never meant. */
+function collapsed({ lines, rounds, drawn, values: v }: System, size: number): boolean {
+  const at = (point: string) => drawn.points[point] ?? ([0, 0] as const);
+  const apart = (p: string, q: string) => {
+    const [a, b] = [at(p), at(q)];
+    return Math.hypot(b[0] - a[0], b[1] - a[1]);
+  };
+  for (const [id, { from, to }] of lines) {
+    if (Math.hypot(v[to.x]! - v[from.x]!, v[to.y]! - v[from.y]!) >= NOTHING * size) continue;
+    const curve = drawn.curves[id];
+    if ((curve?.kind === 'line' || curve?.kind === 'text') && apart(curve.from, curve.to) > SOMETHING * size)
+      return true;
+  }
+  for (const [id, { radius }] of rounds) {
+    if (v[radius]! >= NOTHING * size) continue;
+    const curve = drawn.curves[id];
+    if (curve?.kind === 'circle' && curve.radius > SOMETHING * size) return true;
+    if (curve?.kind === 'arc' && apart(curve.center, curve.from) > SOMETHING * size) return true;
+  }
+  return false;
 }
 
 export interface Settled {

@@ -59,13 +59,14 @@ function flips(sketch: SketchGeometry, { system, ok }: Reached): boolean {
 /** Values as drawn, in the slots of a system. */
 function drawnValues(sketch: SketchGeometry, system: System): Float64Array {
   const v = system.values.slice();
-  for (const [id, [x, y]] of Object.entries(sketch.points)) {
-    const p = system.points.get(id)!;
-    v[p.x] = x;
-    v[p.y] = y;
+  for (const [id, p] of system.points) {
+    const drawn = sketch.points[id];
+    if (drawn) [v[p.x], v[p.y]] = drawn;
   }
-  for (const [id, c] of Object.entries(sketch.curves))
-    if (c.kind === 'circle') v[system.rounds.get(id)!.radius] = c.radius;
+  for (const [id, { radius }] of system.rounds) {
+    const c = sketch.curves[id];
+    if (c?.kind === 'circle') v[radius] = c.radius;
+  }
   return v;
 }
 
@@ -220,11 +221,13 @@ function freedomsOf({ split, solvers }: Settled): {
 
 function looseEntities(sketch: SketchGeometry, system: System, moving: ReadonlySet<number>): Set<string> {
   const loose = new Set<string>();
+  if (moving.size === 0) return loose;
   const moves = (id: string) => {
     const p = system.points.get(id)!;
     return moving.has(p.x) || moving.has(p.y);
   };
-  for (const id of Object.keys(sketch.points)) if (id !== BUILT_IN.origin && moves(id)) loose.add(id);
+  for (const [id, p] of system.points)
+    if (id !== BUILT_IN.origin && (moving.has(p.x) || moving.has(p.y))) loose.add(id);
   for (const [id, curve] of Object.entries(sketch.curves)) {
     const size = system.rounds.get(id)?.radius ?? system.ellipses.get(id)?.minor;
     if ((size !== undefined && moving.has(size)) || pointsOf(curve).some(moves)) loose.add(id);

@@ -11,12 +11,6 @@ import type { EllipseSlots, Equation, LineSlots, PointSlots, RoundSlots, SplineS
 import type { SketchSlots } from './solver/slots.ts';
 import { SlotMerger } from './solver/merge.ts';
 
-/** The size of a curve: between two points, or a radius. */
-export interface Extent {
-  readonly drawn: number;
-  readonly of: LineSlots | { readonly radius: number };
-}
-
 export interface System extends SketchSlots {
   /** Values by slot; merged slots are read through `root`. */
   readonly values: Float64Array;
@@ -26,8 +20,8 @@ export interface System extends SketchSlots {
   readonly wholeTurns: ReadonlySet<string>;
   /** Unknowns that are no one's place or size: where curves touch. */
   readonly contacts: readonly number[];
-  /** Lines, circles and arcs with their size as drawn, mm; what had one must not come to nothing. */
-  readonly extents: readonly Extent[];
+  /** The sketch whose curves must not come to nothing. */
+  readonly drawn: SketchGeometry;
   /** Constraints that found their slots already one, or pinned apart. */
   readonly redundant: readonly string[];
   readonly clashing: readonly string[];
@@ -46,6 +40,8 @@ export function buildSystem(
 ): System {
   return new SystemBuilder(sketch, dimension, skip).build(drawn);
 }
+
+type Written<T> = { -readonly [K in keyof T]: T[K] };
 
 class SystemBuilder implements SketchSlots {
   private readonly merger = new SlotMerger();
@@ -136,7 +132,9 @@ class SystemBuilder implements SketchSlots {
     }
     const merging = new Merging(this.sketch, this, this.dimension, merger);
     const waiting = this.constraints.filter(([id, c]) => !this.mergeAway(id, c, merging));
-    const slots = this.rootedSlots();
+    this.takeRoots();
+    const { points, lines, rounds, ellipses, splines, steps } = this;
+    const slots: SketchSlots = { points, lines, rounds, ellipses, splines, steps };
     const contacts: number[] = [];
     // Contacts are added while equations are made; their start values come from the drawing.
     const drawn = merger.values();
@@ -162,7 +160,7 @@ class SystemBuilder implements SketchSlots {
       values: merger.values(),
       merger,
       equations,
-      extents: this.extents(slots, drawnFirst),
+      drawn: drawnFirst,
       contacts,
       wholeTurns: new Set(
         Object.entries(this.sketch.patterns ?? {}).flatMap(([id, p]) => (p.kind === 'circular' && p.whole ? [id] : [])),
@@ -170,22 +168,6 @@ class SystemBuilder implements SketchSlots {
       redundant: [...this.redundant],
       clashing: [...this.clashing],
     };
-  }
-
-  private extents(slots: SketchSlots, first: SketchGeometry): Extent[] {
-    const at = (point: string) => first.points[point] ?? ([0, 0] as const);
-    return Object.entries(first.curves).flatMap(([id, curve]): Extent[] => {
-      if (curve.kind === 'line' || curve.kind === 'text') {
-        const [a, b] = [at(curve.from), at(curve.to)];
-        return [{ drawn: Math.hypot(b[0] - a[0], b[1] - a[1]), of: slots.lines.get(id)! }];
-      }
-      if (curve.kind === 'circle') return [{ drawn: curve.radius, of: slots.rounds.get(id)! }];
-      if (curve.kind === 'arc') {
-        const [m, p] = [at(curve.center), at(curve.from)];
-        return [{ drawn: Math.hypot(p[0] - m[0], p[1] - m[1]), of: slots.rounds.get(id)! }];
-      }
-      return [];
-    });
   }
 
   /** The step of a pattern that fills a whole turn, rad. */
@@ -203,28 +185,18 @@ class SystemBuilder implements SketchSlots {
     if ((a && b) || (e && f)) this.following.add(curve);
   }
 
-  private rootedSlots(): SketchSlots {
+  /** From here on, unknowns that were made one have one slot; points are shared, so each is told once. */
+  private takeRoots(): void {
     const { merger } = this;
-    const rooted = (p: PointSlots): PointSlots => ({ x: merger.root(p.x), y: merger.root(p.y) });
-    const map = <T>(from: ReadonlyMap<string, T>, change: (item: T) => T) =>
-      new Map([...from].map(([id, item]) => [id, change(item)]));
-    return {
-      points: map(this.points, rooted),
-      lines: map(this.lines, (l) => ({ from: rooted(l.from), to: rooted(l.to) })),
-      rounds: map(this.rounds, (r) => ({
-        center: rooted(r.center),
-        radius: merger.root(r.radius),
-        ends: r.ends.map(rooted),
-      })),
-      ellipses: map(this.ellipses, (e) => ({
-        center: rooted(e.center),
-        major: rooted(e.major),
-        minor: merger.root(e.minor),
-        ends: e.ends.map(rooted),
-      })),
-      splines: map(this.splines, (s) => ({ points: s.points.map(rooted), basis: s.basis })),
-      steps: map(this.steps, ([a, b]) => [merger.root(a), merger.root(b)]),
+    const root = (p: Written<PointSlots>) => {
+      p.x = merger.root(p.x);
+      p.y = merger.root(p.y);
     };
+    for (const p of this.points.values()) root(p);
+    for (const line of [BUILT_IN.xAxis, BUILT_IN.yAxis]) root(this.lines.get(line)!.to);
+    for (const r of this.rounds.values()) (r as Written<RoundSlots>).radius = merger.root(r.radius);
+    for (const e of this.ellipses.values()) (e as Written<EllipseSlots>).minor = merger.root(e.minor);
+    for (const [id, [a, b]] of this.steps) this.steps.set(id, [merger.root(a), merger.root(b)]);
   }
 
   /** Handle a constraint by merging or pinning variables; false if it needs equations. */
@@ -241,10 +213,7 @@ class SystemBuilder implements SketchSlots {
 export function readGeometry(sketch: SketchGeometry, system: System): SketchGeometry {
   const v = system.values;
   const points: SketchGeometry['points'] = {};
-  for (const id of Object.keys(sketch.points)) {
-    const p = system.points.get(id)!;
-    points[id] = [v[p.x]!, v[p.y]!];
-  }
+  for (const [id, p] of system.points) if (id !== BUILT_IN.origin) points[id] = [v[p.x]!, v[p.y]!];
   const curves: SketchGeometry['curves'] = {};
   for (const [id, curve] of Object.entries(sketch.curves)) {
     if (curve.kind === 'circle') curves[id] = { ...curve, radius: v[system.rounds.get(id)!.radius]! };

@@ -44,29 +44,11 @@ export class GaussNewton {
     private readonly slots: ArrayLike<number>,
   ) {
     const n = rows.unknowns;
-    const place = new Map<number, number>();
-    const rowOf: number[] = [];
-    const colOf: number[] = [];
-    const placeOf = (i: number, j: number): number => {
-      const key = Math.min(i, j) * n + Math.max(i, j);
-      let at = place.get(key);
-      if (at === undefined) {
-        at = rowOf.push(Math.min(i, j)) - 1;
-        colOf.push(Math.max(i, j));
-        place.set(key, at);
-      }
-      return at;
-    };
-    this.diagonal = Int32Array.from({ length: n }, (_, i) => placeOf(i, i));
-    const target: number[] = [];
-    for (let r = 0; r < rows.equations.length; r++) {
-      for (let p = rows.start[r]!; p < rows.start[r + 1]!; p++) {
-        for (let q = p; q < rows.start[r + 1]!; q++) target.push(placeOf(rows.unknown[p]!, rows.unknown[q]!));
-      }
-    }
-    this.target = Int32Array.from(target);
-    this.normal = new Float64Array(rowOf.length);
-    this.ldl = new SparseLdl(n, rowOf, colOf);
+    const pattern = normalPattern(rows);
+    this.diagonal = pattern.diagonal;
+    this.target = pattern.target;
+    this.normal = new Float64Array(pattern.rowOf.length);
+    this.ldl = new SparseLdl(n, pattern.rowOf, pattern.colOf);
     this.step = new Float64Array(n);
     this.before = new Float64Array(n);
   }
@@ -142,6 +124,52 @@ export class GaussNewton {
     this.ldl.solve(step);
     return step.every(Number.isFinite);
   }
+}
+
+/** Where the entries of JᵀJ stand, one triangle, and which of them each product of two entries of a row adds to. */
+function normalPattern(rows: EquationRows) {
+  const { unknowns: n, start, unknown } = rows;
+  const equations = rows.equations.length;
+  // Products are gathered by the smaller of their two unknowns, so that one mark an unknown tells pairs apart.
+  const from = new Int32Array(n + 1);
+  let products = 0;
+  for (let r = 0; r < equations; r++) {
+    for (let p = start[r]!; p < start[r + 1]!; p++) {
+      for (let q = p; q < start[r + 1]!; q++) from[Math.min(unknown[p]!, unknown[q]!) + 1]!++;
+      products += start[r + 1]! - p;
+    }
+  }
+  for (let i = 0; i < n; i++) from[i + 1]! += from[i]!;
+  const [product, other] = [new Int32Array(products), new Int32Array(products)];
+  const next = from.slice(0, n);
+  for (let r = 0, k = 0; r < equations; r++) {
+    for (let p = start[r]!; p < start[r + 1]!; p++) {
+      for (let q = p; q < start[r + 1]!; q++, k++) {
+        const [a, b] = [unknown[p]!, unknown[q]!];
+        const at = next[Math.min(a, b)]!++;
+        product[at] = k;
+        other[at] = Math.max(a, b);
+      }
+    }
+  }
+  const [rowOf, colOf]: [number[], number[]] = [[], []];
+  const [target, diagonal] = [new Int32Array(products), new Int32Array(n)];
+  const [marked, place] = [new Int32Array(n).fill(-1), new Int32Array(n)];
+  for (let i = 0; i < n; i++) {
+    marked[i] = i;
+    place[i] = diagonal[i] = rowOf.push(i) - 1;
+    colOf.push(i);
+    for (let at = from[i]!; at < from[i + 1]!; at++) {
+      const j = other[at]!;
+      if (marked[j] !== i) {
+        marked[j] = i;
+        place[j] = rowOf.push(i) - 1;
+        colOf.push(j);
+      }
+      target[product[at]!] = place[j]!;
+    }
+  }
+  return { rowOf, colOf, target, diagonal };
 }
 
 function largest(values: Float64Array): number {

@@ -19,9 +19,14 @@ export interface Split {
 /** Split into groups that share no unknown. Equations without unknowns come apart. */
 export function splitGroups(system: System): Split {
   const { merger, equations } = system;
-  const unknowns = new Set<number>();
+  /** Of each unknown, one nearer to the root of its group; −1 for slots that are none. */
+  const parent = new Int32Array(merger.size).fill(-1);
+  const unknowns: number[] = [];
   const claim = (slot: number) => {
-    if (!merger.isFixed(slot)) unknowns.add(merger.root(slot));
+    const root = merger.root(slot);
+    if (parent[root]! >= 0 || merger.isFixed(root)) return;
+    parent[root] = root;
+    unknowns.push(root);
   };
   for (const p of system.points.values()) {
     claim(p.x);
@@ -32,38 +37,40 @@ export function splitGroups(system: System): Split {
   for (const [id, steps] of system.steps) if (!system.wholeTurns.has(id)) for (const s of steps) claim(s);
   for (const s of system.contacts) claim(s);
 
-  const parent = new Map<number, number>([...unknowns].map((s) => [s, s]));
   const find = (s: number): number => {
-    while (parent.get(s) !== s) {
-      parent.set(s, parent.get(parent.get(s)!)!);
-      s = parent.get(s)!;
-    }
+    while (parent[s] !== s) s = parent[s] = parent[parent[s]!]!;
     return s;
   };
-  const free = equations.map((e) => e.slots.filter((s) => parent.has(s)));
-  for (const slots of free) for (let i = 1; i < slots.length; i++) parent.set(find(slots[i]!), find(slots[0]!));
+  /** The first unknown of each equation; −1 where all is pinned. */
+  const firstOf = new Int32Array(equations.length).fill(-1);
+  for (let r = 0; r < equations.length; r++) {
+    for (const s of equations[r]!.slots) {
+      if (parent[s]! < 0) continue;
+      if (firstOf[r]! < 0) firstOf[r] = s;
+      else parent[find(s)] = find(firstOf[r]!);
+    }
+  }
   const members = new Map<number, { slots: number[]; equations: Equation[] }>();
-  const groupOf = (root: number) => {
-    let group = members.get(root);
-    if (!group) members.set(root, (group = { slots: [], equations: [] }));
-    return group;
-  };
-  for (const slot of unknowns) groupOf(find(slot)).slots.push(slot);
+  const local = new Int32Array(merger.size).fill(-1);
+  for (const slot of unknowns) {
+    const root = find(slot);
+    const group = members.get(root);
+    if (group) local[slot] = group.slots.push(slot) - 1;
+    else {
+      local[slot] = 0;
+      members.set(root, { slots: [slot], equations: [] });
+    }
+  }
   const without: Equation[] = [];
-  equations.forEach((e, i) => {
-    const first = free[i]![0];
-    if (first === undefined) without.push(e);
-    else groupOf(find(first)).equations.push(e);
+  equations.forEach((e, r) => {
+    if (firstOf[r]! < 0) without.push(e);
+    else members.get(find(firstOf[r]!))!.equations.push(e);
   });
   const groups: Group[] = [];
   const idle: number[] = [];
   for (const { slots, equations: own } of members.values()) {
-    if (own.length === 0) {
-      idle.push(...slots);
-      continue;
-    }
-    const local = new Map(slots.map((s, i) => [s, i]));
-    groups.push({ slots, rows: new EquationRows(own, slots.length, (s) => local.get(s) ?? -1) });
+    if (own.length === 0) idle.push(...slots);
+    else groups.push({ slots, rows: new EquationRows(own, slots.length, (s) => local[s]!) });
   }
   return { groups, idle, without };
 }

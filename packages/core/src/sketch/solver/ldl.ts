@@ -77,6 +77,11 @@ export class SparseLdl {
     this.work = new Float64Array(n);
   }
 
+  /** Entries of L below its diagonal: what a solve costs. */
+  get fill(): number {
+    return this.lIndex.length;
+  }
+
   /** Factor with these values (same order as the constructor's pattern). False if not positive definite. */
   factor(values: Float64Array): boolean {
     const { n, parent, flag, lCount, lStart, lIndex, lValue, d, y, pattern } = this;
@@ -141,39 +146,130 @@ export class SparseLdl {
   }
 }
 
-/** Greedy minimum-degree elimination order; degrees are kept in buckets. */
+/** So many neighbours are no crowd, however small the whole. */
+const LEAST_CROWD = 16;
+
+/**
+ * Minimum-degree elimination order on the quotient graph: an eliminated unknown
+ * becomes an element, the list of those it couples, in place of all their pairs.
+ * Degrees are the upper bounds of P. R. Amestoy, T. A. Davis and I. S. Duff, "An
+ * approximate minimum degree ordering algorithm", SIAM J. Matrix Anal. Appl. 17(4), 1996.
+ */
 function minimumDegree(n: number, rows: ArrayLike<number>, cols: ArrayLike<number>): Int32Array {
-  const neighbours: Set<number>[] = Array.from({ length: n }, () => new Set());
+  const neighbours: number[][] = Array.from({ length: n }, () => []);
   for (let k = 0; k < rows.length; k++) {
-    const a = rows[k]!;
-    const b = cols[k]!;
-    if (a !== b) {
-      neighbours[a]!.add(b);
-      neighbours[b]!.add(a);
-    }
+    const [a, b] = [rows[k]!, cols[k]!];
+    if (a === b) continue;
+    neighbours[a]!.push(b);
+    neighbours[b]!.push(a);
   }
-  const buckets: Set<number>[] = [];
-  const bucket = (degree: number) => (buckets[degree] ??= new Set());
-  for (let i = 0; i < n; i++) bucket(neighbours[i]!.size).add(i);
+  const elements: number[][] = Array.from({ length: n }, () => []);
+  const members: number[][] = new Array<number[]>(n);
+  const absorbed = new Uint8Array(n);
+  // An unknown that nearly all others meet, as the centre of a wheel, would be gone through at each of them; it comes last.
+  const crowd = LEAST_CROWD + 2 * Math.sqrt(n);
+  const last = neighbours.flatMap((list, i) => (list.length > crowd ? [i] : []));
+  const isLast = new Uint8Array(n);
+  for (const i of last) isLast[i] = 1;
+  const queue = new DegreeQueue(n);
+  for (let i = 0; i < n; i++) {
+    if (isLast[i] === 1) continue;
+    if (last.length > 0) neighbours[i] = neighbours[i]!.filter((j) => isLast[j] === 0);
+    queue.put(i, neighbours[i]!.length);
+  }
+  /** In which step an unknown was last in the ring, an element last counted; how much of it lies outside the ring. */
+  const [inRing, counted] = [new Int32Array(n).fill(-1), new Int32Array(n).fill(-1)];
+  const outside = new Int32Array(n);
   const order = new Int32Array(n);
-  let least = 0;
-  for (let k = 0; k < n; k++) {
-    while (!buckets[least]?.size) least++;
-    const pivot: number = buckets[least]!.values().next().value!;
-    buckets[least]!.delete(pivot);
+  const others = n - last.length;
+  order.set(last, others);
+  for (let k = 0; k < others; k++) {
+    const pivot = queue.takeLeast();
     order[k] = pivot;
-    const ring = [...neighbours[pivot]!];
+    inRing[pivot] = k;
+    const ring: number[] = [];
+    const join = (list: readonly number[]) => {
+      for (const i of list) {
+        if (inRing[i] === k) continue;
+        inRing[i] = k;
+        ring.push(i);
+      }
+    };
+    join(neighbours[pivot]!);
+    for (const e of elements[pivot]!) {
+      join(members[e]!);
+      absorbed[e] = 1;
+    }
+    members[pivot] = ring;
     for (const i of ring) {
-      const own = neighbours[i]!;
-      buckets[own.size]!.delete(i);
-      own.delete(pivot);
-      for (const j of ring) if (j !== i) own.add(j);
+      for (const e of elements[i]!) {
+        if (counted[e] !== k) {
+          counted[e] = k;
+          outside[e] = members[e]!.length;
+        }
+        outside[e]!--;
+      }
     }
     for (const i of ring) {
-      const degree = neighbours[i]!.size;
-      bucket(degree).add(i);
-      if (degree < least) least = degree;
+      const near = (neighbours[i] = neighbours[i]!.filter((j) => inRing[j] !== k));
+      let degree = near.length + ring.length - 1;
+      // An element that lies within the ring says nothing beyond it.
+      const kept = elements[i]!.filter((e) => absorbed[e] === 0 && outside[e]! > 0);
+      for (const e of kept) degree += outside[e]!;
+      kept.push(pivot);
+      elements[i] = kept;
+      queue.move(i, Math.min(degree, others - k - 2));
     }
   }
   return order;
+}
+
+/**
+ * Unknowns by degree, in doubly linked lists. Of equal degrees the one that has
+ * waited longest comes first: so elimination goes round the whole, and does not
+ * grow one element through it.
+ */
+class DegreeQueue {
+  private readonly head: Int32Array;
+  private readonly tail: Int32Array;
+  private readonly next: Int32Array;
+  private readonly before: Int32Array;
+  private readonly degree: Int32Array;
+  private least = 0;
+
+  constructor(n: number) {
+    const none = () => new Int32Array(n).fill(-1);
+    [this.head, this.tail, this.next, this.before, this.degree] = [none(), none(), none(), none(), none()];
+  }
+
+  put(i: number, degree: number): void {
+    const last = this.tail[degree]!;
+    this.before[i] = last;
+    this.next[i] = -1;
+    if (last >= 0) this.next[last] = i;
+    else this.head[degree] = i;
+    this.tail[degree] = i;
+    this.degree[i] = degree;
+    if (degree < this.least) this.least = degree;
+  }
+
+  move(i: number, degree: number): void {
+    this.remove(i);
+    this.put(i, degree);
+  }
+
+  takeLeast(): number {
+    while (this.head[this.least]! < 0) this.least++;
+    const i = this.head[this.least]!;
+    this.remove(i);
+    return i;
+  }
+
+  private remove(i: number): void {
+    const [a, b, degree] = [this.before[i]!, this.next[i]!, this.degree[i]!];
+    if (a >= 0) this.next[a] = b;
+    else this.head[degree] = b;
+    if (b >= 0) this.before[b] = a;
+    else this.tail[degree] = a;
+  }
 }

@@ -10,14 +10,15 @@ const SAME_VALUE = 1e-9;
 
 export class SlotMerger {
   private readonly parent: number[] = [];
-  private readonly fixedAt: (number | undefined)[] = [];
+  /** The value a root is pinned to; NaN where it is not. */
+  private readonly fixedAt: number[] = [];
   private readonly start: number[] = [];
 
   add(value: number, fixed: boolean): number {
     const slot = this.parent.length;
     this.parent.push(slot);
     this.start.push(value);
-    this.fixedAt.push(fixed ? value : undefined);
+    this.fixedAt.push(fixed ? value : NaN);
     return slot;
   }
 
@@ -34,11 +35,11 @@ export class SlotMerger {
     const ra = this.root(a);
     const rb = this.root(b);
     if (ra === rb) return 'redundant';
-    const fa = this.fixedAt[ra];
-    const fb = this.fixedAt[rb];
-    if (fa !== undefined && fb !== undefined) return Math.abs(fa - fb) <= SAME_VALUE ? 'redundant' : 'clash';
+    const fa = this.fixedAt[ra]!;
+    const fb = this.fixedAt[rb]!;
+    if (!Number.isNaN(fa) && !Number.isNaN(fb)) return Math.abs(fa - fb) <= SAME_VALUE ? 'redundant' : 'clash';
     // Keep the pinned one as the root; else keep the first, which was there before.
-    if (fb !== undefined) this.parent[ra] = rb;
+    if (!Number.isNaN(fb)) this.parent[ra] = rb;
     else this.parent[rb] = ra;
     return 'merged';
   }
@@ -46,8 +47,8 @@ export class SlotMerger {
   /** Pin a slot to a value. */
   pin(slot: number, value: number): MergeOutcome {
     const root = this.root(slot);
-    const fixed = this.fixedAt[root];
-    if (fixed !== undefined) return Math.abs(fixed - value) <= SAME_VALUE ? 'redundant' : 'clash';
+    const fixed = this.fixedAt[root]!;
+    if (!Number.isNaN(fixed)) return Math.abs(fixed - value) <= SAME_VALUE ? 'redundant' : 'clash';
     this.fixedAt[root] = value;
     return 'merged';
   }
@@ -55,16 +56,19 @@ export class SlotMerger {
   /** The value a slot starts from. */
   valueAt(slot: number): number {
     const root = this.root(slot);
-    return this.fixedAt[root] ?? this.start[root]!;
+    const fixed = this.fixedAt[root]!;
+    return Number.isNaN(fixed) ? this.start[root]! : fixed;
   }
 
   isFixed(slot: number): boolean {
-    return this.fixedAt[this.root(slot)] !== undefined;
+    return !Number.isNaN(this.fixedAt[this.root(slot)]!);
   }
 
   /** Start values by slot; a merged slot starts where its root does. */
   values(): Float64Array {
-    return Float64Array.from(this.parent, (_, slot) => this.valueAt(slot));
+    const values = new Float64Array(this.parent.length);
+    for (let slot = 0; slot < values.length; slot++) values[slot] = this.valueAt(slot);
+    return values;
   }
 
   get size(): number {

@@ -20,27 +20,29 @@ export class EquationRows {
     readonly unknowns: number,
     localOf: (slot: number) => number,
   ) {
-    this.gradient = new Float64Array(Math.max(1, ...equations.map((e) => e.slots.length)));
-    const start = new Int32Array(equations.length + 1);
-    const unknown: number[] = [];
-    const entryOf: number[] = [];
-    equations.forEach((equation, r) => {
-      const first = unknown.length;
-      for (const slot of equation.slots) {
+    let [most, all] = [1, 0];
+    for (const { slots } of equations) {
+      most = Math.max(most, slots.length);
+      all += slots.length;
+    }
+    this.gradient = new Float64Array(most);
+    this.start = new Int32Array(equations.length + 1);
+    this.entryOf = new Int32Array(all);
+    const unknown = new Int32Array(all);
+    let [entries, k] = [0, 0];
+    for (let r = 0; r < equations.length; r++) {
+      const first = entries;
+      for (const slot of equations[r]!.slots) {
         const local = localOf(slot);
-        let entry = -1;
-        if (local >= 0) {
-          entry = unknown.indexOf(local, first);
-          if (entry < 0) entry = unknown.push(local) - 1;
-        }
-        entryOf.push(entry);
+        let entry = local < 0 ? -1 : first;
+        while (entry >= 0 && entry < entries && unknown[entry] !== local) entry++;
+        if (entry === entries) unknown[entries++] = local;
+        this.entryOf[k++] = entry;
       }
-      start[r + 1] = unknown.length;
-    });
-    this.start = start;
-    this.unknown = Int32Array.from(unknown);
-    this.entryOf = Int32Array.from(entryOf);
-    this.value = new Float64Array(unknown.length);
+      this.start[r + 1] = entries;
+    }
+    this.unknown = unknown.slice(0, entries);
+    this.value = new Float64Array(entries);
     this.residual = new Float64Array(equations.length);
   }
 

@@ -63,6 +63,31 @@ describe('sparse factorisation', () => {
     );
   });
 
+  test('solves a wheel, a chain of unknowns that all meet one in the middle, and fills in little', () => {
+    const n = 400;
+    const [rows, cols, values]: [number[], number[], number[]] = [[], [], []];
+    const entry = (i: number, j: number, value: number) => {
+      rows.push(i);
+      cols.push(j);
+      values.push(value);
+    };
+    for (let i = 0; i < n; i++) entry(i, i, i === 0 ? n : 4);
+    for (let i = 1; i < n; i++) entry(0, i, -0.5);
+    for (let i = 1; i + 1 < n; i++) entry(i, i + 1, -1);
+    const ldl = new SparseLdl(n, rows, cols);
+    expect(ldl.factor(Float64Array.from(values))).toBe(true);
+    const x = Float64Array.from({ length: n }, (_, i) => Math.sin(i));
+    const b = new Float64Array(n);
+    rows.forEach((i, k) => {
+      b[i]! += values[k]! * x[cols[k]!]!;
+      if (i !== cols[k]) b[cols[k]!]! += values[k]! * x[i]!;
+    });
+    ldl.solve(b);
+    b.forEach((value, i) => expect(value).toBeCloseTo(x[i]!, 10));
+    // Without the hub a chain fills in nothing: one entry each for the chain, one for the hub, and a few where it is cut.
+    expect(ldl.fill).toBeLessThan(4 * n);
+  });
+
   test('says when a matrix is not positive definite', () => {
     expect(new SparseLdl(2, [0, 0, 1], [0, 1, 1]).factor(Float64Array.from([1, 2, 1]))).toBe(false);
   });
