@@ -16,7 +16,7 @@ function push(
   return findRegions({ points, curves, constraints: {} }).regions.map(({ loops, area }) => {
     const { solid } = kernel.extrude(DATUM_FRAMES.floor, loops, 0, 2);
     const found = {
-      volume: kernel.measure(solid).volume,
+      volume: kernel.bulk(solid).volume,
       area,
       faces: kernel.faces(solid).length,
       valid: kernel.isValid(solid),

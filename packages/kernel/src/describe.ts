@@ -1,5 +1,6 @@
-import type { Axis, CurveKind, EdgeFacts, FaceFacts, SolidMeasures, SurfaceKind, Vec3 } from '@helb/core';
+import type { Axis, Box, CurveKind, EdgeFacts, FaceFacts, SurfaceKind, Vec3 } from '@helb/core';
 import type {
+  BRepAdaptor_Surface,
   gp_Ax1,
   gp_Dir,
   gp_Pnt,
@@ -9,7 +10,7 @@ import type {
   TopoDS_Shape,
 } from 'replicad-opencascadejs';
 import { distinct, edgesOf, facesOf, occurrences, ShapeIndex } from './explore.ts';
-import { exactArea, isExactCurve, lengthOfCurve, volumeOf } from './exact-measures.ts';
+import { exactArea, isExactCurve, lengthOfCurve } from './exact-measures.ts';
 import type { Scope } from './scope.ts';
 
 const SURFACES: Readonly<Record<string, SurfaceKind>> = {
@@ -29,28 +30,20 @@ function areaOf(
   oc: OpenCascadeInstance,
   scope: Scope,
   face: TopoDS_Face,
-  surface = scope.keep(new oc.BRepAdaptor_Surface(face, true)),
+  surface: BRepAdaptor_Surface,
 ): { readonly area: number; readonly center: Vec3 } {
+  const exact = exactArea(oc, scope, face, surface);
+  if (exact) return exact;
   const properties = scope.keep(new oc.GProp_GProps());
   oc.BRepGProp.SurfaceProperties(face, properties, false, false);
-  const exact = exactArea(oc, scope, face, surface);
-  return {
-    area: exact?.area ?? properties.Mass(),
-    center: exact?.center ?? vec(scope.keep(properties.CentreOfMass())),
-  };
+  return { area: properties.Mass(), center: vec(scope.keep(properties.CentreOfMass())) };
 }
 
-export function measureSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): SolidMeasures {
-  const { volume, center } = volumeOf(oc, scope, shape);
+export function boxOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): Box {
   const box = scope.keep(new oc.Bnd_Box());
   oc.BRepBndLib.AddOptimal(shape, box, false, false);
   box.SetGap(0);
-  return {
-    volume,
-    area: facesOf(oc, scope, shape).reduce((sum, f) => sum + areaOf(oc, scope, scope.keep(oc.TopoDS.Face(f))).area, 0),
-    center,
-    box: { min: vec(scope.keep(box.CornerMin())), max: vec(scope.keep(box.CornerMax())) },
-  };
+  return { min: vec(scope.keep(box.CornerMin())), max: vec(scope.keep(box.CornerMax())) };
 }
 
 /** Does the kernel's analyser find the solid sound? */

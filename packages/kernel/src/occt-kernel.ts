@@ -1,12 +1,12 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type Axis, type BooleanKind, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMeasures, type SolidMesh, type SolidPiece,
+  KernelError, type Axis, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
+  type MeshQuality, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
-import { describeEdges, describeFaces, estimateBytes, isSound, measureSolid } from './describe.ts';
+import { boxOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
@@ -59,8 +59,8 @@ export class OcctKernel implements SolidKernel {
     return this.about(solid, volumeOf);
   }
 
-  measure(solid: SolidHandle): SolidMeasures {
-    return this.about(solid, measureSolid);
+  box(solid: SolidHandle): Box {
+    return this.about(solid, boxOf);
   }
 
   isValid(solid: SolidHandle): boolean {

@@ -1,5 +1,5 @@
 /** Volumes, centres, areas and lengths along splines, ellipses and letters, held against sums over a million small pieces. */
-import { DATUM_FRAMES, findRegions, pointAt, type Axis, type Curve, type Loop, type SketchGeometry, type Vec2 } from '@helb/core'; // prettier-ignore
+import { DATUM_FRAMES, findRegions, LazyFacts, pointAt, type Axis, type Curve, type Loop, type SketchGeometry, type Vec2 } from '@helb/core'; // prettier-ignore
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { loadKernel } from './load.ts';
 import type { OcctKernel } from './occt-kernel.ts';
@@ -75,7 +75,7 @@ describe.each(Object.entries(SHAPES))('%s', (_, drawn) => {
 
   test('pushed by 7 mm', () => {
     const { solid } = kernel.extrude(DATUM_FRAMES.floor, region!.loops, 0, 7);
-    const { volume, area, center } = kernel.measure(solid);
+    const { volume, area, center } = new LazyFacts(kernel, solid);
     close(volume, said.area * 7);
     close(area, 2 * said.area + 7 * said.length);
     close(center[0], said.x);
@@ -95,7 +95,7 @@ describe.each(Object.entries(SHAPES))('%s', (_, drawn) => {
     const axis: Axis = { origin: [0, 0, 0], direction: [0, 1, 0] };
     for (const angle of [2 * Math.PI, (100 * Math.PI) / 180]) {
       const { solid } = kernel.revolve(DATUM_FRAMES.floor, region!.loops, axis, 0, angle);
-      const { volume, area } = kernel.measure(solid);
+      const { volume, area } = new LazyFacts(kernel, solid);
       close(volume, angle * said.x * said.area);
       close(area, angle * said.turned + (angle < 6 ? 2 * said.area : 0));
       kernel.free(solid);

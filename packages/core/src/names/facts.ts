@@ -1,17 +1,9 @@
-import type {
-  EdgeFacts,
-  FaceFacts,
-  SolidBulk,
-  SolidFacts,
-  SolidHandle,
-  SolidKernel,
-  SolidMeasures,
-} from '../solid/kernel.ts';
+import type { Box, EdgeFacts, FaceFacts, SolidBulk, SolidFacts, SolidHandle, SolidKernel } from '../solid/kernel.ts';
 
 /** Facts of one solid, each group asked of the kernel once, when first read. */
 export class LazyFacts implements SolidFacts {
   private weighed: SolidBulk | null = null;
-  private measured: SolidMeasures | null = null;
+  private bounds: Box | null = null;
   private sound: boolean | null = null;
   private faceFacts: readonly FaceFacts[] | null = null;
   private edgeFacts: readonly EdgeFacts[] | null = null;
@@ -22,22 +14,19 @@ export class LazyFacts implements SolidFacts {
   ) {}
 
   private get bulk(): SolidBulk {
-    return (this.weighed ??= this.measured ?? this.kernel.bulk(this.solid));
-  }
-  private get measures(): SolidMeasures {
-    return (this.measured ??= this.kernel.measure(this.solid));
+    return (this.weighed ??= this.kernel.bulk(this.solid));
   }
   get volume() {
     return this.bulk.volume;
   }
   get area() {
-    return this.measures.area;
+    return this.faces.reduce((sum, face) => sum + face.area, 0);
   }
   get center() {
     return this.bulk.center;
   }
   get box() {
-    return this.measures.box;
+    return (this.bounds ??= this.kernel.box(this.solid));
   }
   get valid() {
     return (this.sound ??= this.kernel.isValid(this.solid));

@@ -11,6 +11,8 @@ export function quantityOf({ kind }: DimensionConstraint): QuantityKind {
 export function dimensionNames(constraints: Readonly<Record<string, Constraint>>): Map<string, string> {
   const names = new Map<string, string>();
   const taken = new Set<string>();
+  /** Numbers below this one are taken. */
+  const next = new Map<string, number>();
   const dimensions = Object.entries(constraints).filter((entry): entry is [string, DimensionConstraint] =>
     isDimension(entry[1]),
   );
@@ -24,7 +26,12 @@ export function dimensionNames(constraints: Readonly<Record<string, Constraint>>
     if (c.name) continue;
     const base = constraintKind(c.kind).calls?.(c) ?? c.kind;
     let name = base;
-    for (let n = 2; taken.has(name); n++) name = `${base}_${n}`;
+    if (taken.has(base)) {
+      let n = next.get(base) ?? 2;
+      while (taken.has(`${base}_${n}`)) n++;
+      name = `${base}_${n}`;
+      next.set(base, n + 1);
+    }
     names.set(id, name);
     taken.add(name);
   }

@@ -90,14 +90,16 @@ export interface SolidBulk {
   readonly center: Vec3;
 }
 
-export interface SolidMeasures extends SolidBulk {
-  /** mm² */
-  readonly area: number;
-  readonly box: { readonly min: Vec3; readonly max: Vec3 };
+export interface Box {
+  readonly min: Vec3;
+  readonly max: Vec3;
 }
 
 /** All that is known of a solid; what is dear to compute is computed when first read. */
-export interface SolidFacts extends SolidMeasures {
+export interface SolidFacts extends SolidBulk {
+  /** mm² */
+  readonly area: number;
+  readonly box: Box;
   /** The kernel's analyser finds no fault. */
   readonly valid: boolean;
   readonly faces: readonly FaceFacts[];
@@ -155,9 +157,8 @@ export interface SolidKernel {
    * @throws KernelError
    */
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[];
-  /** Volume and centre alone: much sooner had than the rest. */
   bulk(solid: SolidHandle): SolidBulk;
-  measure(solid: SolidHandle): SolidMeasures;
+  box(solid: SolidHandle): Box;
   isValid(solid: SolidHandle): boolean;
   faces(solid: SolidHandle): FaceFacts[];
   edges(solid: SolidHandle): EdgeFacts[];

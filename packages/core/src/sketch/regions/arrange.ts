@@ -64,6 +64,7 @@ function cutParameters(primitives: readonly Primitive[], tolerance: number): num
       const b = order[j]!;
       if (boxes[b]![0] > boxes[a]![2] + tolerance) break;
       if (boxes[b]![1] > boxes[a]![3] + tolerance || boxes[b]![3] < boxes[a]![1] - tolerance) continue;
+      if (followEachOther(primitives[a]!, primitives[b]!)) continue;
       for (const m of meetings(primitives[a]!, primitives[b]!, tolerance)) {
         cuts[a]!.push(m.onFirst);
         cuts[b]!.push(m.onSecond);
@@ -71,6 +72,13 @@ function cutParameters(primitives: readonly Primitive[], tolerance: number): num
     }
   }
   return cuts.map((ts, i) => tidy(ts, primitives[i]!, tolerance));
+}
+
+/** Pieces of one lettering that share an end meet nowhere else. */
+function followEachOther(a: Primitive, b: Primitive): boolean {
+  if (a.curve !== b.curve) return false;
+  const ends = [pointAt(b, 0), pointAt(b, 1)];
+  return [pointAt(a, 0), pointAt(a, 1)].some((p) => ends.some((q) => p[0] === q[0] && p[1] === q[1]));
 }
 
 function tidy(ts: number[], p: Primitive, tolerance: number): number[] {

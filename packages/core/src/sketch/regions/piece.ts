@@ -47,14 +47,46 @@ export function pieceOf(h: HalfEdge): LoopPiece {
     : { kind: 'ellipse', ...swept, major: p.major, minor: p.minor };
 }
 
+/** A cubic or lower piece of a spline between parameters a and b of its own, as coefficients of its coordinates. */
+interface Span {
+  readonly x: readonly number[];
+  readonly y: readonly number[];
+  readonly a: number;
+  readonly b: number;
+  /** Heights of its control points: it lies between them. */
+  readonly low: number;
+  readonly high: number;
+}
+
+type SplinePiece = Extract<LoopPiece, { kind: 'spline' }>;
+
+/** Asked again for every point that may lie inside. */
+const spans = new WeakMap<SplinePiece, readonly Span[]>();
+
 /** The spline's Bézier spans between the piece's ends, walked forwards; each clipped to the piece. */
-function clippedSpans(p: Extract<LoopPiece, { kind: 'spline' }>): { control: readonly Vec2[]; a: number; b: number }[] {
-  const [low, high] = p.t0 < p.t1 ? [p.t0, p.t1] : [p.t1, p.t0];
-  return spansOf(p).flatMap(({ from, to, control }) => {
-    const a = Math.max(0, (low - from) / (to - from));
-    const b = Math.min(1, (high - from) / (to - from));
-    return b > a ? [{ control, a, b }] : [];
-  });
+function clippedSpans(p: SplinePiece): readonly Span[] {
+  let list = spans.get(p);
+  if (!list) {
+    const [low, high] = p.t0 < p.t1 ? [p.t0, p.t1] : [p.t1, p.t0];
+    list = spansOf(p).flatMap(({ from, to, control }) => {
+      const a = Math.max(0, (low - from) / (to - from));
+      const b = Math.min(1, (high - from) / (to - from));
+      if (b <= a) return [];
+      const heights = control.map((c) => c[1]);
+      return [
+        {
+          x: coefficients(control, 0),
+          y: coefficients(control, 1),
+          a,
+          b,
+          low: Math.min(...heights),
+          high: Math.max(...heights),
+        },
+      ];
+    });
+    spans.set(p, list);
+  }
+  return list;
 }
 
 /** Monomial coefficients of a Bézier curve's coordinate, constant first. */
@@ -82,8 +114,7 @@ export function pieceArea(p: LoopPiece): number {
   const nodes = [-Math.sqrt(0.6), 0, Math.sqrt(0.6)];
   const weights = [5 / 9, 8 / 9, 5 / 9];
   let area = 0;
-  for (const { control, a, b } of clippedSpans(p)) {
-    const [x, y] = [coefficients(control, 0), coefficients(control, 1)];
+  for (const { x, y, a, b } of clippedSpans(p)) {
     nodes.forEach((node, i) => {
       const t = (a + b) / 2 + (node * (b - a)) / 2;
       area += (weights[i]! * (b - a) * (valueOf(x, t) * slopeOf(y, t) - valueOf(y, t) * slopeOf(x, t))) / 4;
@@ -122,11 +153,9 @@ export function crossings(p: LoopPiece, y: number): number[] {
     const off = Math.acos(h);
     return within(p, [middle + off, middle - off]).map((a) => onOval(p, a)[0]);
   }
-  return clippedSpans(p).flatMap(({ control, a, b }) => {
-    const height = coefficients(control, 1);
-    const across = coefficients(control, 0);
-    return roots([height[0]! - y, ...height.slice(1)], a, b).map((t) => valueOf(across, t));
-  });
+  return clippedSpans(p).flatMap(({ x, y: height, a, b, low, high }) =>
+    y < low || y > high ? [] : roots([height[0]! - y, ...height.slice(1)], a, b).map((t) => valueOf(x, t)),
+  );
 }
 
 /** Sign changes of a polynomial in (a, b], between the turning points of its slope; by bisection. */
@@ -165,9 +194,10 @@ export function heightsOf(p: LoopPiece): number[] {
   }
   return [
     ...ends,
-    ...clippedSpans(p).flatMap(({ control, a, b }) => {
-      const height = coefficients(control, 1);
-      return turningPoints(height).filter((t) => t > a && t < b).map((t) => valueOf(height, t)); // prettier-ignore
-    }),
+    ...clippedSpans(p).flatMap(({ y, a, b }) =>
+      turningPoints(y)
+        .filter((t) => t > a && t < b)
+        .map((t) => valueOf(y, t)),
+    ),
   ];
 }
