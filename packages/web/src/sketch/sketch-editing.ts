@@ -65,6 +65,8 @@ export function useSketchEditing() {
   const hovered = ref<string | null>(null);
   const position = ref<Place>([0, 0]);
   const allMarks = ref(false);
+  /** Where each picked thing was clicked last, mm. */
+  const clicked = new Map<string, Place>();
   /** A box being drawn round what to pick, on the plane. */
   const box = shallowRef<{ from: Place; to: Place } | null>(null);
   const drawing = useDrawing(geometry, hovered, change);
@@ -154,6 +156,7 @@ export function useSketchEditing() {
     }
     if (box.value && geometry.value) {
       const found = entitiesInBox(geometry.value, box.value.from, map.toPlane(x, y));
+      for (const e of found) clicked.delete(e);
       session.entities = add ? [...new Set([...session.entities, ...found])] : found;
       box.value = null;
       return;
@@ -162,7 +165,7 @@ export function useSketchEditing() {
     move(map, x, y, free);
     if (session.tool) drawing.click();
     else if (session.changing) changing.click(map, was.entity, map.toPlane(x, y), x, y);
-    else pick(was.entity, add);
+    else pick(was.entity, add, was.at);
   }
 
   function finishDrag(): void {
@@ -173,11 +176,13 @@ export function useSketchEditing() {
     preview.value = null;
   }
 
-  function pick(entity: string | null, add: boolean): void {
+  function pick(entity: string | null, add: boolean, at: Place): void {
     if (!entity) {
       if (!add) session.entities = [];
       return;
     }
+    if (session.entities.length === 0) clicked.clear();
+    clicked.set(entity, at);
     if (!add && session.entities.length === 1 && session.entities[0] === entity) session.entities = [];
     else if (session.entities.includes(entity)) session.entities = session.entities.filter((e) => e !== entity);
     else session.entities = [...session.entities, entity];
@@ -190,6 +195,7 @@ export function useSketchEditing() {
       ? readingsFor(
           geometry.value,
           session.entities.filter((e) => !(e in (step.value?.constraints ?? {}))),
+          clicked,
         )
       : [],
   );

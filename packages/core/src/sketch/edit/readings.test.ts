@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { isDimension, type DimensionConstraint, type SketchGeometry } from '../schema.ts';
 import { solveSketch } from '../solve.ts';
 import { written } from '../written.ts';
@@ -61,6 +62,46 @@ describe('readings', () => {
     expect(angles).toHaveLength(4);
     expect(angles[0]!.value! + angles[1]!.value!).toBeCloseTo(Math.PI, 9);
     expect(angles[2]!.value).toBeCloseTo(angles[0]!.value!, 9);
+  });
+
+  test('two lines are measured in the corner in which they were clicked, however they were drawn', () => {
+    const turn = fc.double({ min: 0, max: 2 * Math.PI, noNaN: true });
+    const between = fc.double({ min: 0.1, max: 3, noNaN: true });
+    fc.assert(
+      fc.property(turn, between, fc.boolean(), fc.boolean(), fc.boolean(), fc.boolean(), (one, apart, ...flags) => {
+        const [firstBack, secondBack, cross, swapped] = flags as [boolean, boolean, boolean, boolean];
+        const ray = (angle: number, r: number) => [12 + r * Math.cos(angle), -7 + r * Math.sin(angle)] as const;
+        const other = one + (swapped ? -apart : apart);
+        // Lines that meet at the corner, or cross there and run on.
+        const start = cross ? -20 : 0;
+        const at = (angle: number) => [ray(angle, start), ray(angle, 40)] as const;
+        const text = ([p, q]: ReturnType<typeof at>, a: string, b: string, back: boolean) =>
+          back ? `${a} ${q.join(' ')}, ${b} ${p.join(' ')}` : `${a} ${p.join(' ')}, ${b} ${q.join(' ')}`;
+        const s = written(
+          `${text(at(one), 'a', 'b', firstBack)}, ${text(at(other), 'c', 'd', secondBack)}`,
+          'l a b; k c d',
+          '',
+        );
+        const clicked = new Map([
+          ['l', ray(one, 15)],
+          ['k', ray(other, 11)],
+        ]);
+        const reading = readingsFor(s, ['l', 'k'], clicked).find((r) => r.kind === 'angle')!;
+        expect(reading.value).toBeCloseTo(apart, 7);
+        // Typed a little larger, it is this corner that opens, and nothing turns over.
+        const solved = solvedWith(s, constraintOf(reading, '1'), apart + 0.1);
+        const way = (from: string, to: string) => {
+          const [p, q] = [solved.geometry.points[from]!, solved.geometry.points[to]!];
+          return Math.atan2(q[1] - p[1], q[0] - p[0]);
+        };
+        const opened =
+          way(...((secondBack ? ['d', 'c'] : ['c', 'd']) as [string, string])) -
+          way(...((firstBack ? ['b', 'a'] : ['a', 'b']) as [string, string]));
+        const size = Math.abs(Math.atan2(Math.sin(opened), Math.cos(opened)));
+        expect(size).toBeCloseTo(apart + 0.1, 6);
+      }),
+      { numRuns: 200 },
+    );
   });
 
   test('across a centre line comes before the plain distance is doubled by hand', () => {

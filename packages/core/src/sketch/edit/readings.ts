@@ -8,7 +8,8 @@ import {
   type DimensionConstraint,
   type SketchGeometry,
 } from '../schema.ts';
-import { angleFrom, lineIn, placeIn, radiusIn } from '../drawn.ts';
+import { angleFrom, lineIn, placeIn, radiusIn, type Ends } from '../drawn.ts';
+import type { Vec2 } from '../regions/primitives.ts';
 import { measureDimension } from './measure.ts';
 
 /** A verb the picked things allow. Dimensions carry the value they would start with, mm or rad. */
@@ -34,8 +35,15 @@ function kindOf(sketch: SketchGeometry, id: string): EntityKind | null {
 
 const relation = (kind: ConstraintKind, label: string, of: readonly string[]): Reading => ({ kind, label, of });
 
-/** All verbs that fit the picked entities, likeliest first. */
-export function readingsFor(sketch: SketchGeometry, picked: readonly string[]): Reading[] {
+/**
+ * All verbs that fit the picked entities, likeliest first.
+ * @param clicked where lines were picked, mm: an angle is measured in that corner before the other three
+ */
+export function readingsFor(
+  sketch: SketchGeometry,
+  picked: readonly string[],
+  clicked: ReadonlyMap<string, Vec2> = new Map(),
+): Reading[] {
   const kinds = picked.map((id) => kindOf(sketch, id));
   if (kinds.includes(null)) return [];
   const dimension = (
@@ -47,7 +55,7 @@ export function readingsFor(sketch: SketchGeometry, picked: readonly string[]): 
     const value = measureDimension(sketch, { kind, of: [...of], value: '0', ...also } as DimensionConstraint);
     return { kind, label, of, value, ...(also ? { also } : {}) };
   };
-  const read = new Readings(sketch, dimension);
+  const read = new Readings(sketch, clicked, dimension);
   if (picked.length === 1) return read.ofOne(picked[0]!, kinds[0]!);
   if (picked.length === 2) return read.ofTwo(picked as [string, string], kinds as [EntityKind, EntityKind]);
   return read.ofMany(picked, kinds as EntityKind[]);
@@ -56,6 +64,7 @@ export function readingsFor(sketch: SketchGeometry, picked: readonly string[]): 
 class Readings {
   constructor(
     private readonly sketch: SketchGeometry,
+    private readonly clicked: ReadonlyMap<string, Vec2>,
     private readonly dimension: (
       kind: DimensionConstraint['kind'],
       label: string,
@@ -147,7 +156,7 @@ class Readings {
     const angle = angleFrom(one!, other!);
     const isParallel = Math.abs(Math.sin(angle)) < 1e-6;
     if (isParallel) readings.unshift(this.dimension('distance', 'Distance', of));
-    else readings.push(...this.sectors(of, angle));
+    else readings.push(...this.sectors(of));
     const construction = of.find((e) => this.sketch.curves[e]?.construction || !(e in this.sketch.curves));
     if (isParallel && construction !== undefined) {
       const measured = of.find((e) => e !== construction)!;
@@ -156,16 +165,26 @@ class Readings {
     return of.some((e) => !(e in this.sketch.curves)) ? readings.filter((r) => r.kind !== 'equal') : readings;
   }
 
-  /** The four angles round the crossing: the two lines as drawn, and with one or both turned. */
-  private sectors(of: readonly string[], angle: number): Reading[] {
-    const [p, q] = angle < 0 ? [of[1]!, of[0]!] : [of[0]!, of[1]!];
-    const degrees = (a: number) => `${Math.round((a * 180) / Math.PI)}°`;
-    const between = Math.abs(angle);
+  /** The four angles round the crossing of two lines, first that of the corner in which they were clicked. */
+  private sectors(of: readonly string[]): Reading[] {
+    const [one, other] = of.map((e) => lineIn(this.sketch, e)!);
+    const apex = crossingOf(one!, other!);
+    const turned = [of[0]!, of[1]!].map((e, k) => runsTowards([one!, other!][k]!, apex, this.clicked.get(e)));
+    const corner = (beyondFirst: boolean, beyondSecond: boolean, where: string): Reading => {
+      const rays = [turned[0] !== beyondFirst, turned[1] !== beyondSecond];
+      const angle = angleFrom(directed(one!, rays[0]!), directed(other!, rays[1]!));
+      // Counter-clockwise, and less than half a turn.
+      const [p, q] = angle < 0 ? [1, 0] : [0, 1];
+      const reversed = rays[p] ? (rays[q] ? 'both' : 'first') : rays[q] ? 'second' : null;
+      const degrees = Math.round((Math.abs(angle) * 180) / Math.PI);
+      const also = reversed ? { reversed } : undefined;
+      return this.dimension('angle', `Angle ${degrees}°${where}`, [of[p]!, of[q]!], also);
+    };
     return [
-      this.dimension('angle', `Angle ${degrees(between)}`, [p, q]),
-      this.dimension('angle', `Angle ${degrees(Math.PI - between)}`, [q, p], { reversed: 'second' }),
-      this.dimension('angle', `Angle ${degrees(between)}, opposite`, [p, q], { reversed: 'both' }),
-      this.dimension('angle', `Angle ${degrees(Math.PI - between)}, opposite`, [q, p], { reversed: 'first' }),
+      corner(false, false, ''),
+      corner(false, true, ', beside'),
+      corner(true, true, ', opposite'),
+      corner(true, false, ', other side'),
     ];
   }
 
@@ -277,3 +296,20 @@ export function constraintOf(reading: Reading, value?: string): Constraint {
   const base = { kind: reading.kind, of: [...reading.of], ...reading.also };
   return (value === undefined ? base : { ...base, value }) as Constraint;
 }
+
+/** Where two lines that are not parallel cross, or would. */
+function crossingOf([a, b]: Ends, [c, d]: Ends): Vec2 {
+  const [ux, uy] = [b[0] - a[0], b[1] - a[1]];
+  const [vx, vy] = [d[0] - c[0], d[1] - c[1]];
+  const t = ((c[0] - a[0]) * vy - (c[1] - a[1]) * vx) / (ux * vy - uy * vx);
+  return [a[0] + t * ux, a[1] + t * uy];
+}
+
+/** Does a line run from where it was clicked towards the apex? Not clicked, its middle counts. */
+function runsTowards([a, b]: Ends, apex: Vec2, clicked: Vec2 | undefined): boolean {
+  const along = (p: Vec2) => (p[0] - apex[0]) * (b[0] - a[0]) + (p[1] - apex[1]) * (b[1] - a[1]);
+  const at = clicked ? along(clicked) : 0;
+  return (Math.abs(at) > 1e-12 ? at : along([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2])) < 0;
+}
+
+const directed = ([a, b]: Ends, turned: boolean): Ends => (turned ? [b, a] : [a, b]);
