@@ -34,13 +34,14 @@ function lineNames(sketch: SketchGeometry): Map<string, string> {
     const extent = extentOf(sketch, id);
     return extent ? [{ id, extent, construction: sketch.curves[id]!.construction }] : [];
   });
+  const drawn = lines.filter((l) => !l.construction);
   const range = [0, 1].map((k) => {
-    const places = lines.filter((l) => !l.construction).map((l) => l.extent.middle[k]!);
+    const places = drawn.map((l) => l.extent.middle[k]!);
     return [places.reduce((a, b) => Math.min(a, b), Infinity), places.reduce((a, b) => Math.max(a, b), -Infinity)];
   });
   const same = new Map<string, string[]>();
   for (const { id, extent, construction } of lines) {
-    const name = construction ? 'the construction line' : plainName(extent, range);
+    const name = construction ? 'the construction line' : drawn.length === 1 ? 'the line' : plainName(extent, range);
     const ids = same.get(name);
     if (ids) ids.push(id);
     else same.set(name, [id]);

@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { SketchPen, type Anchor } from '../draw/pen.ts';
 import { toolNamed } from '../draw/tools.ts';
 import { isDimension, type SketchGeometry } from '../schema.ts';
 import { solveSketch } from '../solve.ts';
+import { numbersIn, SAMPLE_FAMILIES } from '../sample-families.ts';
 import { freedomsIn, movedBy } from './freedoms.ts';
 import { lineName } from '../line-names.ts';
 import { proposalsFor, settleAll } from './proposals.ts';
@@ -82,6 +84,71 @@ describe('freedoms by name', () => {
       );
       expect(off).toBeLessThan(2e-5);
     }
+  });
+});
+
+/** A closed outline, level and upright lines held so. */
+function outline(corners: readonly [number, number][]): SketchGeometry {
+  const s = empty();
+  corners.forEach((c, i) => (s.points[`p${i}`] = [...c]));
+  corners.forEach((c, i) => {
+    const next = (i + 1) % corners.length;
+    s.curves[`l${i}`] = { kind: 'line', from: `p${i}`, to: `p${next}` };
+    const [dx, dy] = [corners[next]![0] - c[0], corners[next]![1] - c[1]];
+    if (dx === 0 || dy === 0) s.constraints[`k${i}`] = { kind: dy === 0 ? 'horizontal' : 'vertical', of: [`l${i}`] };
+  });
+  return s;
+}
+
+describe('freedoms say which', () => {
+  const tee: [number, number][] = [[0, 0], [70, 0], [70, 18], [47, 18], [47, 55], [26, 55], [26, 18], [0, 18]]; // prettier-ignore
+
+  test('the sides of an outline are named, each with the way it goes', () => {
+    const s = outline(tee);
+    s.constraints.o = { kind: 'coincident', of: ['p0', 'origin'] };
+    expect(sentences(s).sort()).toEqual([
+      'The inner bottom edge 1 can still slide up and down.',
+      'The inner bottom edge 2 can still slide up and down.',
+      'The inner left side can still slide sideways.',
+      'The inner right side can still slide sideways.',
+      'The right side can still slide sideways.',
+      'The top edge can still slide up and down.',
+    ]);
+  });
+
+  test('what is no known shape is not called one', () => {
+    const said = sentences(outline(tee));
+    expect(said).toContain('The outline of 8 sides can still slide sideways.');
+    expect(said.join()).not.toMatch(/octagon|pentagon|hexagon/);
+  });
+
+  test('alike things are told apart by where they lie', () => {
+    const s = outline([[0, 0], [90, 0], [90, 40], [0, 40]]); // prettier-ignore
+    s.constraints.o = { kind: 'coincident', of: ['p0', 'origin'] };
+    [[15, 20], [70, 20], [40, 25]].forEach((c, i) => {
+      s.points[`m${i}`] = c as [number, number];
+      s.curves[`c${i}`] = { kind: 'circle', center: `m${i}`, radius: 5 };
+    }); // prettier-ignore
+    const named = freedomsIn(s, valueIn(s)).filter((f) => f.entities.join() === 'c1');
+    expect(named.map((f) => f.sentence).sort()).toEqual([
+      'The 3rd circle from the left can still slide sideways.',
+      'The 3rd circle from the left can still slide up and down.',
+      'The diameter of the 3rd circle from the left can still change.',
+    ]);
+  });
+
+  test.each(Object.entries(SAMPLE_FAMILIES))('no two are alike: %s, some of its constraints let go', (_, { make }) => {
+    const value = numbersIn(make(6));
+    const whole = solveSketch(make(6), value).geometry;
+    const ids = Object.keys(whole.constraints);
+    fc.assert(
+      fc.property(fc.subarray(ids, { maxLength: 8 }), (gone) => {
+        const constraints = Object.fromEntries(Object.entries(whole.constraints).filter(([id]) => !gone.includes(id)));
+        const said = freedomsIn({ ...whole, constraints }, value).map((f) => f.sentence);
+        expect(new Set(said).size).toBe(said.length);
+      }),
+      { numRuns: 15 },
+    );
   });
 });
 

@@ -10,7 +10,10 @@ import { rankOf } from '../solver/rank.ts';
 import type { System } from '../system.ts';
 import { buildSystem } from '../system.ts';
 import { sketchSize } from '../settle.ts';
-import { describeMotion, partsOf, type MotionKind, type SketchPart } from './names.ts';
+import { describeMotion, type MotionKind } from './motions.ts';
+import { partsOf, type SketchPart } from './parts.ts';
+import { inOrder } from './natural-motions.ts';
+import type { ThingNames } from './thing-names.ts';
 
 export interface Freedom {
   readonly kind: MotionKind;
@@ -37,31 +40,30 @@ export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => nu
     return { group, rank: rankOf(group.rows), local: new Map(group.slots.map((s, i) => [s, i])) };
   });
   const wanted = Math.min(MOST_FREEDOMS, idle.length + ranks.reduce((sum, r) => sum + r.rank.freedoms, 0));
+  if (wanted === 0) return [];
+  const { parts, names } = partsOf(sketch, system);
   const found: Freedom[] = [];
   const span = new Span();
   const keep = (motion: ReadonlyMap<number, number>, part?: SketchPart) => {
     if (found.length >= wanted || !span.grow(motion)) return;
-    const freedom = asFreedom(sketch, system, motion, part);
+    const freedom = asFreedom(sketch, system, names, motion, part);
     if (freedom) found.push(freedom);
   };
-  if (wanted === 0) return [];
   const idleSlots = new Set(idle);
-  for (const part of partsOf(sketch, system)) {
-    for (const motion of naturalMotions(sketch, system, part)) {
-      if (found.length >= wanted) return found;
-      let idleOnes = 0;
-      for (const s of motion.keys()) if (idleSlots.has(s)) idleOnes++;
-      const touched = ranks.filter(({ local }) => [...motion.keys()].some((s) => local.has(s)));
-      const allowed = touched.every(({ group, rank, local }) => {
-        if (rank.freedoms === 0) return false;
-        const v = new Float64Array(group.slots.length);
-        for (const [s, d] of motion) if (local.has(s)) v[local.get(s)!] = d;
-        return keepsAll(group.rows, v);
-      });
-      const covered =
-        idleOnes + touched.reduce((sum, t) => sum + [...motion.keys()].filter((s) => t.local.has(s)).length, 0);
-      if (allowed && covered === motion.size) keep(motion, part);
-    }
+  for (const { part, motion } of inOrder(sketch, system, parts)) {
+    if (found.length >= wanted) break;
+    let idleOnes = 0;
+    for (const s of motion.keys()) if (idleSlots.has(s)) idleOnes++;
+    const touched = ranks.filter(({ local }) => [...motion.keys()].some((s) => local.has(s)));
+    const allowed = touched.every(({ group, rank, local }) => {
+      if (rank.freedoms === 0) return false;
+      const v = new Float64Array(group.slots.length);
+      for (const [s, d] of motion) if (local.has(s)) v[local.get(s)!] = d;
+      return keepsAll(group.rows, v);
+    });
+    const covered =
+      idleOnes + touched.reduce((sum, t) => sum + [...motion.keys()].filter((s) => t.local.has(s)).length, 0);
+    if (allowed && covered === motion.size) keep(motion, part);
   }
   for (const s of idle) keep(new Map([[s, 1]]));
   for (const { group, rank } of ranks) {
@@ -69,7 +71,18 @@ export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => nu
     for (const v of rank.motions(MOST_FREEDOMS))
       keep(new Map(group.slots.flatMap((s, i) => (Math.abs(v[i]!) > 1e-9 ? [[s, v[i]!] as const] : []))));
   }
-  return found;
+  return toldApart(found);
+}
+
+/** Two that would read alike say that they are not the same. */
+function toldApart(freedoms: readonly Freedom[]): Freedom[] {
+  const seen = new Map<string, number>();
+  return freedoms.map((f) => {
+    const n = (seen.get(f.sentence) ?? 0) + 1;
+    seen.set(f.sentence, n);
+    if (n === 1) return f;
+    return { ...f, sentence: f.sentence.replace(/\.$/, n === 2 ? ', in another way.' : `, in another way (${n}).`) };
+  });
 }
 
 /** Motions kept so far, orthonormal, to tell a new one from a mixture of old ones. */
@@ -110,87 +123,11 @@ function keepsAll(rows: Group['rows'], v: Float64Array): boolean {
   return true;
 }
 
-/** Slides, turns, stretches and growth of a part, as changes of slots. Fixed slots must stay. */
-function* naturalMotions(sketch: SketchGeometry, system: System, part: SketchPart): Generator<Map<number, number>> {
-  const v = system.values;
-  const points = part.points.map((id) => system.points.get(id)!);
-  const places = points.map((p) => [v[p.x]!, v[p.y]!] as const);
-  const sizes = part.curves.flatMap((id) => system.rounds.get(id)?.radius ?? system.ellipses.get(id)?.minor ?? []);
-  const motion = (move: (x: number, y: number) => readonly [number, number], grow: (size: number) => number) => {
-    const result = new Map<number, number>();
-    const set = (slot: number, d: number): boolean => {
-      if (system.merger.isFixed(slot)) return Math.abs(d) < 1e-9;
-      const before = result.get(slot);
-      if (before !== undefined && Math.abs(before - d) > 1e-7 * (1 + Math.abs(d))) return false;
-      result.set(slot, d);
-      return true;
-    };
-    for (let i = 0; i < points.length; i++) {
-      const [dx, dy] = move(...places[i]!);
-      if (!set(points[i]!.x, dx) || !set(points[i]!.y, dy)) return null;
-    }
-    for (const s of sizes) if (!set(s, grow(v[s]!))) return null;
-    for (const [s, d] of result) if (Math.abs(d) < 1e-12) result.delete(s);
-    return result.size > 0 ? result : null;
-  };
-  const none = () => 0;
-  // A single size, when the part is one circle or ellipse.
-  if (part.curves.length === 1 && sizes.length === 1) yield* just(motion(() => [0, 0], () => 1)); // prettier-ignore
-  for (const [dx, dy] of slidesOf(sketch, system, part)) yield* just(motion(() => [dx, dy], none));
-  for (const [px, py] of pivotsOf(system, part, places)) yield* just(motion((x, y) => [py - y, x - px], none));
-  for (const [px, py] of pivotsOf(system, part, places)) {
-    yield* just(motion((x) => [x - px, 0], none));
-    yield* just(motion((_, y) => [0, y - py], none));
-    yield* just(motion((x, y) => [x - px, y - py], (r) => r)); // prettier-ignore
-  }
-}
-
-function* just<T>(value: T | null): Generator<T> {
-  if (value !== null) yield value;
-}
-
-/** Sideways, up, and along the lines of a part. */
-function slidesOf(sketch: SketchGeometry, system: System, part: SketchPart): [number, number][] {
-  const slides: [number, number][] = [[1, 0], [0, 1]]; // prettier-ignore
-  const v = system.values;
-  for (const id of part.along) {
-    const line = system.lines.get(id);
-    if (!line || !(id in sketch.curves)) continue;
-    const [dx, dy] = [v[line.to.x]! - v[line.from.x]!, v[line.to.y]! - v[line.from.y]!];
-    const size = Math.hypot(dx, dy);
-    if (size > 1e-9 && !slides.some(([x, y]) => Math.abs(x * dy - y * dx) < 1e-9 * size))
-      slides.push([dx / size, dy / size]);
-  }
-  return slides;
-}
-
-/** What a part may turn or grow about: points of it that are held, centres, its middle, its corners. */
-function pivotsOf(
-  system: System,
-  part: SketchPart,
-  places: readonly (readonly [number, number])[],
-): [number, number][] {
-  const pivots: [number, number][] = [];
-  const add = ([x, y]: readonly [number, number]) => {
-    if (!pivots.some(([a, b]) => Math.hypot(a - x, b - y) < 1e-9)) pivots.push([x, y]);
-  };
-  part.points.forEach((id, i) => {
-    const p = system.points.get(id)!;
-    if (system.merger.isFixed(p.x) && system.merger.isFixed(p.y)) add(places[i]!);
-  });
-  add([0, 0]);
-  if (places.length > 0) {
-    const mid = (k: 0 | 1) => (Math.min(...places.map((p) => p[k])) + Math.max(...places.map((p) => p[k]))) / 2;
-    add([mid(0), mid(1)]);
-  }
-  for (const place of places.slice(0, 8)) add(place);
-  return pivots;
-}
-
 /** From slots to what is seen: points and sizes, scaled so that the farthest moves by 1. */
 function asFreedom(
   sketch: SketchGeometry,
   system: System,
+  names: ThingNames,
   motion: ReadonlyMap<number, number>,
   hint: SketchPart | undefined,
 ): Freedom | null {
@@ -219,7 +156,7 @@ function asFreedom(
   );
   const covered = new Set(curves.flatMap((id) => pointsOf(sketch.curves[id]!)));
   const entities = [...curves, ...[...points.keys()].filter((p) => !covered.has(p) && p !== BUILT_IN.origin)];
-  return { ...describeMotion(sketch, { points, sizes, entities }, hint), entities, points, sizes };
+  return { ...describeMotion(sketch, names, { points, sizes, entities }, hint), entities, points, sizes };
 }
 
 /** The sketch moved along a freedom by `amount` mm at its farthest point, for showing; not solved. */
