@@ -61,6 +61,7 @@ export function useDrawing(
     if (!sketch || !tool.value) return;
     const snap = snapAt(sketch, map, x, y, {
       start: clicks.value.at(-1)?.at ?? null,
+      from: clicks.value.at(-1)?.point,
       chain: chain.value,
       awake,
       free,

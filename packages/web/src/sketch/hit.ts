@@ -4,7 +4,7 @@ import {
 } from '@helb/core'; // prettier-ignore
 import type { PlaneMap } from './plane-map.ts';
 
-const POINT_REACH_PX = 9;
+export const POINT_REACH_PX = 9;
 export const CURVE_REACH_PX = 6;
 
 /** Position of a point id, the origin included. */
@@ -45,9 +45,10 @@ export function pointNear(
   px: number,
   py: number,
   except?: string,
+  reach = POINT_REACH_PX,
 ): string | null {
   let best: string | null = null;
-  let least = POINT_REACH_PX;
+  let least = reach;
   for (const id of [...Object.keys(sketch.points), BUILT_IN.origin]) {
     const away = pixelsBetween(map, placeOf(sketch, id), px, py);
     // A drawn point wins over the origin below it.
@@ -59,12 +60,20 @@ export function pointNear(
   return best;
 }
 
-export function curveNear(sketch: SketchGeometry, map: PlaneMap, px: number, py: number): string | null {
+export function curveNear(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  px: number,
+  py: number,
+  except?: string,
+  reachPx = CURVE_REACH_PX,
+): string | null {
   const at = map.toPlane(px, py);
   let best: string | null = null;
-  let least = CURVE_REACH_PX;
-  const reach = CURVE_REACH_PX / map.scale;
+  let least = reachPx;
+  const reach = reachPx / map.scale;
   for (const id of Object.keys(sketch.curves)) {
+    if (id === except) continue;
     const pieces = primitivesFor(sketch, id);
     if (!pieces.some((p) => isNearBox(boxOf(p), at, reach))) continue;
     const away = pixelsBetween(map, nearestOnCurve(sketch, id, at), px, py);

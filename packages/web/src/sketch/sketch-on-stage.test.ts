@@ -1,4 +1,4 @@
-import { type DimensionConstraint, type SketchGeometry } from '@helb/core';
+import { SketchPen, toolNamed, type Anchor, type Chain, type DimensionConstraint, type SketchGeometry } from '@helb/core'; // prettier-ignore
 import { describe, expect, test } from '@jest/globals';
 import { markPlaces } from './constraint-marks.ts';
 import { layoutDimension } from './dimension-layout.ts';
@@ -71,6 +71,64 @@ describe('what is under the pointer', () => {
     expect(snapAt(sketch(), map, ...at(10.4, 9.7), { ...context(null), free: true })).toEqual({
       at: map.toPlane(...at(10.4, 9.7)),
     });
+  });
+});
+
+describe('an outline clicked corner by corner', () => {
+  /** The corners clicked to the nearest pixel, the first again at the end, with the tool for lines. */
+  function clickRound(corners: readonly [number, number][]): SketchGeometry {
+    const s: SketchGeometry = { points: {}, curves: {}, constraints: {} };
+    const line = toolNamed('line')!;
+    let chain: Chain | null = null;
+    let last: Anchor | null = null;
+    for (const corner of [...corners, corners[0]!]) {
+      const [px, py] = map.toPixel(corner).map(Math.round) as [number, number];
+      const next = snapAt(s, map, px, py, {
+        start: last?.at ?? null,
+        from: last?.point,
+        chain,
+        awake: null,
+        free: false,
+        curvesOnly: false,
+      });
+      if (last) {
+        const went = chain ? { chain } : {};
+        chain = line.draw({ pen: new SketchPen(s), clicks: [last, next], typed: {}, ...went }) ?? null;
+        last = chain ? { at: s.points[chain.point]!, point: chain.point } : next;
+      } else last = next;
+    }
+    return s;
+  }
+
+  test.each([2.5, 1.5, 1.25, 1])('keeps a step of %s mm, four pixels to the mm, and closes', (step) => {
+    for (const corners of [
+      [
+        [20, -20],
+        [60, -20],
+        [60, 10],
+        [40, 10],
+        [40, 10 + step],
+        [20, 10 + step],
+      ],
+      [
+        [20, -20 - step],
+        [60, -20 - step],
+        [60, 10],
+        [30, 10],
+        [30, -20],
+        [20, -20],
+      ],
+    ] as [number, number][][]) {
+      const s = clickRound(corners);
+      const lines = Object.values(s.curves).map((c) => (c.kind === 'line' ? [c.from, c.to] : []));
+      expect(lines).toHaveLength(corners.length);
+      // Each corner is one point, or two that are held together; each line runs on from the one before.
+      lines.forEach(([, to], i) => expect(to).toBe(lines[(i + 1) % lines.length]![0]));
+      for (const [i, [from]] of lines.entries()) {
+        const [x, y] = s.points[from!]!;
+        expect(Math.hypot(x - corners[i]![0], y - corners[i]![1])).toBeLessThan(0.3);
+      }
+    }
   });
 });
 

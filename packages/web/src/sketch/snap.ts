@@ -10,12 +10,13 @@ import {
   type SketchGeometry,
   type Vec2,
 } from '@helb/core';
-import { CURVE_REACH_PX, curveNear, nearestOnCurve, placeOf, pointNear } from './hit.ts';
+import { CURVE_REACH_PX, curveNear, nearestOnCurve, placeOf, pointNear, POINT_REACH_PX } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
 export interface SnapContext {
-  /** The other end of the line being drawn, if one is. */
+  /** The other end of the line being drawn, if one is; and the point that stands there. */
   readonly start: Vec2 | null;
+  readonly from?: string | undefined;
   /** What it goes on from. */
   readonly chain: Chain | null;
   /** The line last pointed at: new lines may run along or square to it. */
@@ -31,24 +32,36 @@ const AXES = [
   [BUILT_IN.yAxis, 0],
 ] as const;
 
+/** Of the way from the stroke's last place to the pointer, so much at most is within reach: a short step is kept. */
+const SHARE_OF_STEP = 0.4;
+
+/** Two clicks this near, on the screen, are one. */
+const SAME_PLACE_PX = 3;
+
 export function snapAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: number, context: SnapContext): Anchor {
   const at = map.toPlane(px, py);
   if (context.free && !context.curvesOnly) return { at };
+  const step = context.start ? pixelsTo(map, context.start, px, py) : Infinity;
+  if (step < SAME_PLACE_PX) return { at: context.start!, ...(context.from ? { point: context.from } : {}) };
+  const within = (reach: number) => Math.min(reach, SHARE_OF_STEP * step);
+  const along = context.start ? inferred(sketch, map, at, context.start, within(CURVE_REACH_PX), context) : null;
+  // What the stroke goes on from is left, not landed on.
+  const last = context.chain?.curve;
   if (!context.curvesOnly) {
-    const point = pointNear(sketch, map, px, py);
-    if (point) return { at: placeOf(sketch, point), point };
-    const middle = middleNear(sketch, map, px, py);
+    const point = pointNear(sketch, map, px, py, context.from, within(POINT_REACH_PX));
+    if (point && !passesBy(sketch, map, point, along, px, py)) return { at: placeOf(sketch, point), point };
+    const middle = middleNear(sketch, map, px, py, last, within(MIDDLE_REACH_PX));
     if (middle) return middle;
+    if (point) return along!;
   }
-  const curve = curveNear(sketch, map, px, py);
+  const curve = curveNear(sketch, map, px, py, last, within(CURVE_REACH_PX));
   if (curve) {
     const on = nearestOnCurve(sketch, curve, at);
     return sketch.curves[curve]!.kind === 'text' ? { at } : { at: on, on: curve };
   }
-  const along = context.start ? inferred(sketch, map, at, context.start, context) : null;
   for (const [axis, k] of AXES) {
     // Along an axis there is no side to miss: the nearest place on it is straight across.
-    if (Math.abs(at[k]) * map.scale >= CURVE_REACH_PX) continue;
+    if (Math.abs(at[k]) * map.scale >= within(CURVE_REACH_PX)) continue;
     const onAxis: Vec2 = k === 1 ? [at[0], 0] : [0, at[1]];
     // Level with the start and on an axis: both hold where they cross.
     if (along?.inferred?.kind === (k === 1 ? 'vertical' : 'horizontal'))
@@ -61,13 +74,45 @@ export function snapAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: nu
 
 const MIDDLE_REACH_PX = 7;
 
-function middleNear(sketch: SketchGeometry, map: PlaneMap, px: number, py: number): Anchor | null {
+function pixelsTo(map: PlaneMap, place: Vec2, px: number, py: number): number {
+  const [x, y] = map.toPixel(place);
+  return Math.hypot(x - px, y - py);
+}
+
+/**
+ * Does the stroke run past this point, rather than to it? It does where the pointer follows a direction
+ * closely, and the point lies well to the side: the step between the two is meant.
+ */
+function passesBy(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  point: string,
+  along: Anchor | null,
+  px: number,
+  py: number,
+): boolean {
+  if (!along) return false;
+  const place = placeOf(sketch, point);
+  return (
+    pixelsTo(map, place, px, py) > POINT_REACH_PX / 3 &&
+    pixelsTo(map, along.at, px, py) < CURVE_REACH_PX / 3 &&
+    pixelsTo(map, place, ...map.toPixel(along.at)) > POINT_REACH_PX / 3
+  );
+}
+
+function middleNear(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  px: number,
+  py: number,
+  except: string | undefined,
+  reach: number,
+): Anchor | null {
   for (const [id, curve] of Object.entries(sketch.curves)) {
-    if (curve.kind !== 'line') continue;
+    if (curve.kind !== 'line' || id === except) continue;
     const [a, b] = [placeOf(sketch, curve.from), placeOf(sketch, curve.to)];
     const at: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-    const [x, y] = map.toPixel(at);
-    if (Math.hypot(x - px, y - py) < MIDDLE_REACH_PX) return { at, on: id, middle: true };
+    if (pixelsTo(map, at, px, py) < reach) return { at, on: id, middle: true };
   }
   return null;
 }
@@ -78,12 +123,11 @@ function inferred(
   map: PlaneMap,
   at: Vec2,
   start: Vec2,
+  reachPx: number,
   { chain, awake }: SnapContext,
 ): Anchor | null {
-  const reach = CURVE_REACH_PX / map.scale;
+  const reach = reachPx / map.scale;
   const away: Vec2 = [at[0] - start[0], at[1] - start[1]];
-  const size = Math.hypot(...away);
-  if (size < reach * 2) return null;
   const onto = (u: Vec2): Vec2 | null => {
     const along = away[0] * u[0] + away[1] * u[1];
     const off = Math.abs(away[0] * u[1] - away[1] * u[0]);
