@@ -126,7 +126,7 @@ describe('an outline clicked corner by corner', () => {
       lines.forEach(([, to], i) => expect(to).toBe(lines[(i + 1) % lines.length]![0]));
       for (const [i, [from]] of lines.entries()) {
         const [x, y] = s.points[from!]!;
-        expect(Math.hypot(x - corners[i]![0], y - corners[i]![1])).toBeLessThan(0.3);
+        expect([i, x, y]).toEqual([i, expect.closeTo(corners[i]![0], 0), expect.closeTo(corners[i]![1], 0)]);
       }
     }
   });

@@ -35,6 +35,8 @@ const AXES = [
 /** Of the way from the stroke's last place to the pointer, so much at most is within reach: a short step is kept. */
 const SHARE_OF_STEP = 0.4;
 
+/** Under way, a stroke ends on what it is brought to, and not on all it comes near. */
+const STROKE_REACH = 2 / 3;
 /** Two clicks this near, on the screen, are one. */
 const SAME_PLACE_PX = 3;
 
@@ -43,8 +45,10 @@ export function snapAt(sketch: SketchGeometry, map: PlaneMap, px: number, py: nu
   if (context.free && !context.curvesOnly) return { at };
   const step = context.start ? pixelsTo(map, context.start, px, py) : Infinity;
   if (step < SAME_PLACE_PX) return { at: context.start!, ...(context.from ? { point: context.from } : {}) };
-  const within = (reach: number) => Math.min(reach, SHARE_OF_STEP * step);
-  const along = context.start ? inferred(sketch, map, at, context.start, within(CURVE_REACH_PX), context) : null;
+  const within = (reach: number) => (context.start ? Math.min(STROKE_REACH * reach, SHARE_OF_STEP * step) : reach);
+  const along = context.start
+    ? inferred(sketch, map, at, context.start, Math.min(CURVE_REACH_PX, SHARE_OF_STEP * step), context)
+    : null;
   // What the stroke goes on from is left, not landed on.
   const last = context.chain?.curve;
   if (!context.curvesOnly) {
