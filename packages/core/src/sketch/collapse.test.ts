@@ -1,5 +1,6 @@
 /** What was drawn with a size never comes to nothing to meet an equation. */
 import { describe, expect, test } from '@jest/globals';
+import { SketchDrag } from './drag.ts';
 import { numbersIn, perturbed, repeatable, SAMPLE_FAMILIES } from './sample-families.ts';
 import { CountRefused, countsOf, matchPatterns } from './pattern/members.ts';
 import type { SketchGeometry } from './schema.ts';
@@ -58,6 +59,26 @@ describe('no silent collapse', () => {
       expect(solvedOnes).toBeGreaterThan(0);
     },
   );
+});
+
+describe('a drag', () => {
+  test('never ends with a line or a circle of no size', () => {
+    const s = written(
+      'a 0 0, b 30 0, c 30 20, m 60 10',
+      'l a b; k b c; n c a; round m 8',
+      'horizontal:l; vertical:k; fixed:a',
+    );
+    const onto = new SketchDrag(s, values(s), 'b', [30, 0]);
+    for (const x of [20, 5, 0.01, 0]) onto.moveTo([x, 0]);
+    const end = onto.moveTo([0, 0]);
+    expect(Math.abs(end.points.b![0])).toBeGreaterThan(1e-4);
+    const flat = new SketchDrag(s, values(s), 'c', [30, 20]);
+    expect(flat.moveTo([30, 0]).points.c![1]).toBeGreaterThan(1e-4);
+    const rim = new SketchDrag(s, values(s), 'round', [68, 10]).moveTo([60, 10]).curves.round!;
+    expect(rim.kind === 'circle' && rim.radius).toBeGreaterThan(1e-4);
+    // What can go on goes on.
+    expect(onto.moveTo([12, 0]).points.b).toEqual([12, 0]);
+  });
 });
 
 describe('symmetric lines', () => {

@@ -2,7 +2,7 @@
  * Dragging: from the last picture, put the held points where the pointer is and
  * move everything else as little as the constraints allow.
  */
-import { sketchSize } from './settle.ts';
+import { collapsed, sketchSize } from './settle.ts';
 import { Senses } from './senses.ts';
 import { splitGroups, type Group } from './solver/groups.ts';
 import { GaussNewton } from './solver/gauss-newton.ts';
@@ -14,6 +14,8 @@ import { pointsOf } from './schema.ts';
 /** How much dearer it is to move a held point than any other. */
 const HELD_WEIGHT = 1e4;
 const TOLERANCE = 1e-10;
+/** Share of the sketch's size below which no line, circle or arc is dragged: so small, it could not be seen or got hold of. */
+const NOTHING_LEFT = 1e-5;
 /** How a leap of the pointer is followed: at once, in ever smaller steps, and at last letting what is held change sides. */
 const WAYS = [
   { steps: 1, across: false },
@@ -29,6 +31,7 @@ export class SketchDrag {
   private readonly held: { slot: number; start: number; axis: 0 | 1 }[] = [];
   private readonly rim: { slot: number; center: readonly [number, number]; start: readonly [number, number] } | null =
     null;
+  private readonly size: number;
   private readonly tolerance: number;
   private good: Float64Array;
   private readonly start: readonly [number, number];
@@ -49,7 +52,8 @@ export class SketchDrag {
     grabbed: string,
     at: readonly [number, number],
   ) {
-    this.tolerance = TOLERANCE * sketchSize(sketch);
+    this.size = sketchSize(sketch);
+    this.tolerance = TOLERANCE * this.size;
     this.system = buildSystem(sketch, dimension);
     const { system } = this;
     const curve = sketch.curves[grabbed];
@@ -155,6 +159,7 @@ export class SketchDrag {
       v[this.rim.slot] = Math.max(Math.hypot(to[0] - this.rim.center[0], to[1] - this.rim.center[1]), 1e-3);
     }
     if (!this.solvers.every(({ solver, weights }) => solver.solve(v, this.tolerance, weights).converged)) return false;
+    if (collapsed(this.system, this.size, NOTHING_LEFT)) return false;
     const sides = this.senses.read(v);
     if (this.senses.flipped(this.sides, sides, across ? this.heldSlots : undefined)) return false;
     this.good = v.slice();

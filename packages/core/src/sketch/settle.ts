@@ -1,5 +1,6 @@
 /** Bringing a system's equations to nothing, group by group. */
 import type { SketchGeometry } from './schema.ts';
+import { turnedOver } from './outlines.ts';
 import { GaussNewton, type SolveSummary } from './solver/gauss-newton.ts';
 import { splitGroups, type Group, type Split } from './solver/groups.ts';
 import type { System } from './system.ts';
@@ -58,21 +59,25 @@ function solveGroup(
 /** Shares of the sketch's size: what was larger than the first must not end smaller than the second. */
 const [SOMETHING, NOTHING] = [1e-6, 1e-8];
 
-/** Did a line, circle or arc that was drawn with a size come to nothing? That meets many equations, and is never meant. */
-function collapsed({ lines, rounds, drawn, values: v }: System, size: number): boolean {
+/**
+ * Did a line, circle or arc that was drawn with a size come to nothing? That meets many equations, and is never meant.
+ * @param size of the sketch, mm
+ * @param nothing share of it that counts as nothing
+ */
+export function collapsed({ lines, rounds, drawn, values: v }: System, size: number, nothing = NOTHING): boolean {
   const at = (point: string) => drawn.points[point] ?? ([0, 0] as const);
   const apart = (p: string, q: string) => {
     const [a, b] = [at(p), at(q)];
     return Math.hypot(b[0] - a[0], b[1] - a[1]);
   };
   for (const [id, { from, to }] of lines) {
-    if (Math.hypot(v[to.x]! - v[from.x]!, v[to.y]! - v[from.y]!) >= NOTHING * size) continue;
+    if (Math.hypot(v[to.x]! - v[from.x]!, v[to.y]! - v[from.y]!) >= nothing * size) continue;
     const curve = drawn.curves[id];
     if ((curve?.kind === 'line' || curve?.kind === 'text') && apart(curve.from, curve.to) > SOMETHING * size)
       return true;
   }
   for (const [id, { radius }] of rounds) {
-    if (v[radius]! >= NOTHING * size) continue;
+    if (v[radius]! >= nothing * size) continue;
     const curve = drawn.curves[id];
     if (curve?.kind === 'circle' && curve.radius > SOMETHING * size) return true;
     if (curve?.kind === 'arc' && apart(curve.center, curve.from) > SOMETHING * size) return true;
@@ -120,6 +125,7 @@ export function settle(system: System, tolerance: number, gently = false): Settl
     failed ||= !(r <= tolerance);
   }
   const size = tolerance / RELATIVE_TOLERANCE;
-  const ok = stuck.length === 0 && !failed && system.clashing.length === 0 && !collapsed(system, size);
+  const met = stuck.length === 0 && !failed && system.clashing.length === 0;
+  const ok = met && !collapsed(system, size) && !turnedOver(system, size);
   return { ok, iterations, residual, split, solvers, stuck };
 }
