@@ -7,9 +7,10 @@ import DimensionLabel from './DimensionLabel.vue';
 import DrawFields from './DrawFields.vue';
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
-import { drawnDimensions, useSketchPicture, type DrawnDimension } from './sketch-picture.ts';
+import { drawnDimensions, numberBox, type DrawnDimension } from './dimension-places.ts';
+import { useSketchPicture } from './sketch-picture.ts';
 
-const props = defineProps<{ editing: SketchEditing; map: PlaneMap; width: number }>();
+const props = defineProps<{ editing: SketchEditing; map: PlaneMap; width: number; height: number }>();
 const session = useSession();
 
 /** Something is being dragged or shown moving. */
@@ -18,16 +19,19 @@ const moving = computed(() => props.editing.preview.value !== null);
 /** Numbers as things to click stand still while something moves; the canvas shows them meanwhile. */
 const drawings = computed<DrawnDimension[]>((before) => {
   if (moving.value) return before ?? [];
-  return props.editing.geometry.value ? drawnDimensions(props.editing.geometry.value, props.map) : [];
+  return props.editing.geometry.value
+    ? drawnDimensions(props.editing.geometry.value, props.map, { stage: [props.width, props.height] })
+    : [];
 });
+const numbers = () => drawings.value.map((d) => numberBox(d.drawing));
 const marks = computed(() => {
   const sketch = props.editing.geometry.value;
   if (!sketch) return [];
   const near = new Set([...session.entities, ...(props.editing.hovered.value ? [props.editing.hovered.value] : [])]);
   return props.editing.allMarks.value
-    ? markPlaces(sketch, props.map, null)
+    ? markPlaces(sketch, props.map, null, numbers())
     : near.size > 0
-      ? markPlaces(sketch, props.map, near)
+      ? markPlaces(sketch, props.map, near, numbers())
       : [];
 });
 

@@ -1,5 +1,6 @@
 /** The small marks that show constraints, and where each stands. */
 import { isDimension, isWhole, pointAt, type ConstraintKind, type SketchGeometry, type Vec2 } from '@helb/core';
+import { overlap, type Box } from './dimension-places.ts';
 import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
@@ -28,11 +29,27 @@ export interface MarkPlace {
   readonly y: number;
 }
 
-const SPACING_PX = 20;
+/** A mark's half width, and how far apart two of them stand, px. */
+const [HALF, SPACING] = [12, 25];
+/** Where a mark may stand beside what it is on, px, likeliest first. */
+const BESIDE = [0, 1, 2].flatMap((n) => [
+  [14 + n * SPACING, -14],
+  [-14 - n * SPACING, -14],
+  [14 + n * SPACING, 14],
+  [-14 - n * SPACING, 14],
+]) as [number, number][];
 
-/** Marks of the constraints on these entities (all when null), side by side where they share a place. */
-export function markPlaces(sketch: SketchGeometry, map: PlaneMap, entities: ReadonlySet<string> | null): MarkPlace[] {
-  const used = new Map<string, number>();
+/**
+ * Marks of the constraints on these entities (all when null), clear of each other and of the numbers.
+ * @param numbers the room that numbers take, px
+ */
+export function markPlaces(
+  sketch: SketchGeometry,
+  map: PlaneMap,
+  entities: ReadonlySet<string> | null,
+  numbers: readonly Box[] = [],
+): MarkPlace[] {
+  const used = [...numbers];
   return Object.entries(sketch.constraints).flatMap(([id, c]) => {
     const look = MARKS[c.kind];
     if (!look || isDimension(c)) return [];
@@ -41,10 +58,15 @@ export function markPlaces(sketch: SketchGeometry, map: PlaneMap, entities: Read
     const at = markAnchor(sketch, near);
     if (!at) return [];
     const [x, y] = map.toPixel(at);
-    const key = `${Math.round(x)},${Math.round(y)}`;
-    const n = used.get(key) ?? 0;
-    used.set(key, n + 1);
-    return [{ constraint: id, ...look, x: x + 14 + n * SPACING_PX, y: y - 14 }];
+    const boxAt = ([dx, dy]: readonly [number, number]): Box => [
+      x + dx - HALF,
+      y + dy - HALF,
+      x + dx + HALF,
+      y + dy + HALF,
+    ];
+    const free = BESIDE.find((d) => !used.some((box) => overlap(box, boxAt(d)))) ?? BESIDE[0]!;
+    used.push(boxAt(free));
+    return [{ constraint: id, ...look, x: x + free[0], y: y + free[1] }];
   });
 }
 

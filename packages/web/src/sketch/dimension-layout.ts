@@ -1,11 +1,16 @@
 /** Where a dimension's lines, arrows and number stand, after drafting practice. All in pixels. */
 import {
-  lineIn, memberId, placeIn, pointAt, pointsOf, radiusIn, type DimensionConstraint, type SketchGeometry, type Vec2,
-} from '@helb/core'; // prettier-ignore
+  lineIn,
+  pointAt,
+  pointsOf,
+  radiusIn,
+  type DimensionConstraint,
+  type SketchGeometry,
+  type Vec2,
+} from '@helb/core';
+import { along, anchors, dot, sub, unit, type Px } from './dimension-anchors.ts';
 import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
-
-type Px = readonly [number, number];
 
 export interface DimensionDrawing {
   readonly lines: readonly (readonly [Px, Px])[];
@@ -29,16 +34,9 @@ const OVERSHOOT = 5;
 /** How far the number stands above its line. */
 const RAISE = 9;
 const DEFAULT_OFFSET = 30;
+const DEFAULT_RADIUS = 44;
 /** Shorter dimension lines carry their arrows outside. */
 const ROOM_FOR_ARROWS = 34;
-
-const sub = (a: Px, b: Px): Px => [a[0] - b[0], a[1] - b[1]];
-const along = (a: Px, d: Px, t: number): Px => [a[0] + d[0] * t, a[1] + d[1] * t];
-const dot = (a: Px, b: Px) => a[0] * b[0] + a[1] * b[1];
-const unit = (v: Px): Px => {
-  const size = Math.hypot(...v) || 1;
-  return [v[0] / size, v[1] / size];
-};
 
 export function layoutDimension(
   sketch: SketchGeometry,
@@ -65,114 +63,8 @@ export function layoutDimension(
   }
 }
 
-/** The two places a distance runs between, and the way it is measured where that is not from one to the other. */
-interface Anchors {
-  readonly ends: readonly [Vec2, Vec2];
-  readonly along?: Vec2;
-}
-
-function anchors(sketch: SketchGeometry, c: DimensionConstraint): Anchors | null {
-  const { of, label } = c;
-  const special = anchorsOfKind(sketch, c);
-  if (special !== undefined) return special;
-  const lines = of.map((id) => lineIn(sketch, id));
-  if (of.length === 1) return lines[0] ? { ends: lines[0] } : null;
-  const places = of.map((id) => placeIn(sketch, id));
-  if (places[0] && places[1]) {
-    const ends = atRims(sketch, c, [places[0], places[1]]);
-    return { ends };
-  }
-  // A centre line comes second.
-  const at = c.kind === 'across' || !lines[0] ? 1 : 0;
-  const line = lines[at];
-  const other = of[1 - at]!;
-  const otherLine = lineIn(sketch, other);
-  let point = placeIn(sketch, other) ?? (otherLine && nearestEnd(otherLine, label));
-  if (!line || !point) return null;
-  const d = unit(sub(line[1], line[0]));
-  let foot = along(line[0], d, dot(sub(point, line[0]), d));
-  const way = unit(sub(foot, point));
-  const rim = c.kind === 'distance' ? c.rims?.[of.indexOf(other)] : undefined;
-  if (rim && rim !== 'center') point = along(point, way, (rim === 'near' ? 1 : -1) * radiusIn(sketch, other));
-  // Across a centre line, the number spans both sides of it.
-  if (c.kind === 'across') foot = along(point, way, 2 * Math.hypot(...sub(foot, point)));
-  // From a drawn line the extension starts at its end, so that it does not run along the line itself.
-  const isDrawn = c.kind !== 'across' && of.find((id) => id !== other)! in sketch.curves;
-  return { ends: [point, isDrawn ? nearestEnd(line, label ?? point) : foot], along: way };
-}
-
-/** Kinds that are measured between places of their own; undefined for all others. */
-function anchorsOfKind(sketch: SketchGeometry, c: DimensionConstraint): Anchors | null | undefined {
-  const curve = sketch.curves[c.of[0]!];
-  switch (c.kind) {
-    case 'major_radius':
-      return curve && 'major' in curve ? { ends: [placeOf(sketch, curve.center), placeOf(sketch, curve.major)] } : null;
-    case 'minor_radius': {
-      if (!curve || !('major' in curve)) return null;
-      const [center, major] = [placeOf(sketch, curve.center), placeOf(sketch, curve.major)];
-      const u = unit(sub(major, center));
-      return { ends: [center, along(center, [-u[1], u[0]], curve.minor)] };
-    }
-    case 'text_height': {
-      const ends = lineIn(sketch, c.of[0]!);
-      if (!ends || curve?.kind !== 'text') return null;
-      const u = unit(sub(ends[1], ends[0]));
-      const boxes = primitivesFor(sketch, c.of[0]!).flatMap((p) => [pointAt(p, 0), pointAt(p, 0.5)]);
-      const top = Math.max(0, ...boxes.map((p) => dot(sub(p, ends[0]), [-u[1], u[0]])));
-      return { ends: [ends[0], along(ends[0], [-u[1], u[0]], top)] };
-    }
-    case 'spacing':
-    case 'spacing_across': {
-      const pattern = sketch.patterns?.[c.of[0]!];
-      const first =
-        pattern && (sketch.curves[pattern.of[0]!] ? pointsOf(sketch.curves[pattern.of[0]!]!)[0]! : pattern.of[0]!);
-      const member =
-        first && memberId(first, c.of[0]!, ...((c.kind === 'spacing' ? [1, 0] : [0, 1]) as [number, number]));
-      return first && member && sketch.points[member]
-        ? { ends: [placeOf(sketch, first), placeOf(sketch, member)] }
-        : null;
-    }
-    case 'offset': {
-      const [line, copy] = [lineIn(sketch, c.of[0]!), lineIn(sketch, c.of[1]!)];
-      if (line && copy) {
-        const middle = along(copy[0], sub(copy[1], copy[0]), 0.5);
-        const d = unit(sub(line[1], line[0]));
-        return { ends: [middle, along(line[0], d, dot(sub(middle, line[0]), d))] };
-      }
-      const center = placeIn(sketch, c.of[0]!);
-      const u: Vec2 = [Math.SQRT1_2, Math.SQRT1_2];
-      const rim = (id: string) => along(center!, u, radiusIn(sketch, id));
-      return center ? { ends: [rim(c.of[0]!), rim(c.of[1]!)] } : null;
-    }
-    default:
-      return undefined;
-  }
-}
-
-/** Two places, each moved to the edge of its circle where the number is measured from there. */
-function atRims(sketch: SketchGeometry, c: DimensionConstraint, [a, b]: readonly [Vec2, Vec2]): [Vec2, Vec2] {
-  const rims = c.kind === 'distance' ? (c.rims ?? []) : [];
-  const u = unit(sub(b, a));
-  const shift = (p: Vec2, i: 0 | 1): Vec2 => {
-    const rim = rims[i];
-    if (!rim || rim === 'center') return p;
-    const inwards = (i === 0 ? 1 : -1) * (rim === 'near' ? 1 : -1);
-    return along(p, u, inwards * radiusIn(sketch, c.of[i]!));
-  };
-  return [shift(a, 0), shift(b, 1)];
-}
-
-/** The end of a line nearer to where the number stands; its first without one. */
-function nearestEnd([a, b]: readonly [Vec2, Vec2], to: Vec2 | undefined): Vec2 {
-  return to && Math.hypot(...sub(b, to)) < Math.hypot(...sub(a, to)) ? b : a;
-}
-
-function linear(
-  sketch: SketchGeometry,
-  c: DimensionConstraint,
-  map: PlaneMap,
-  label: Px | null,
-): DimensionDrawing | null {
+/** A dimension's line on the stage: its ends, the way it runs, and where it stands when nothing says otherwise. */
+function lineOf(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap) {
   const found = anchors(sketch, c);
   if (!found) return null;
   const a = map.toPixel(found.ends[0]);
@@ -181,7 +73,68 @@ function linear(
   if (c.kind === 'horizontal_distance') d = unit(map.view.x);
   if (c.kind === 'vertical_distance') d = unit(map.view.y);
   const n: Px = [-d[1], d[0]];
-  const at = label ?? defaultLabel(sketch, a, b, n, map);
+  const middle: Px = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  // Outside the sketch, on the far side from its middle.
+  const outwards = dot(sub(middle, map.toPixel(middleOf(sketch))), n) < 0 ? -1 : 1;
+  return { a, b, d, middle, outwards: along([0, 0], n, outwards) };
+}
+
+/** How far from what it measures a length may stand, px, in the order in which they are tried; below nothing, on the inner side. */
+const OFFSETS = [DEFAULT_OFFSET, 52, 74, -DEFAULT_OFFSET, 96, -52, 118, -74];
+/** Directions, in turns, and distances from the rim, px, at which the number of a round may stand. */
+const ROUND_PLACES = [32, 58].flatMap((away) =>
+  [-0.102, 0.102, 0.398, -0.398, -0.2, 0.2, 0.3, -0.3].map((turn) => ({ away, turn })),
+);
+/** Radii at which the arc of an angle may run, px. */
+const ANGLE_RADII = [DEFAULT_RADIUS, 66, 30, 90, 116];
+const FURTHER_OUT = [0, 22, 44];
+
+/** Where a dimension's number may stand, px, likeliest first; the first is where it stands when nothing is in its way. */
+export function labelPlaces(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap): Px[] {
+  const curve = sketch.curves[c.of[0]!];
+  switch (c.kind) {
+    case 'radius':
+    case 'diameter': {
+      if (curve?.kind !== 'circle' && curve?.kind !== 'arc') return [];
+      const center = map.toPixel(placeOf(sketch, curve.center));
+      const radius = radiusIn(sketch, c.of[0]!) * map.scale;
+      return ROUND_PLACES.map(({ away, turn }) =>
+        along(center, [Math.cos(turn * 2 * Math.PI), Math.sin(turn * 2 * Math.PI)], radius + away),
+      );
+    }
+    case 'angle':
+    case 'arc_length': {
+      const [arc] = layoutDimension(sketch, { ...c, label: undefined }, map)?.arcs ?? [];
+      if (!arc) return [];
+      const half = (arc.from + arc.to) / 2;
+      const radii = c.kind === 'angle' ? ANGLE_RADII : FURTHER_OUT.map((further) => arc.radius + further);
+      return radii.map((radius) => along(arc.center, [Math.cos(half), Math.sin(half)], radius));
+    }
+    case 'count':
+    case 'count_across':
+    case 'step_angle': {
+      const drawing = layoutDimension(sketch, { ...c, label: undefined }, map);
+      if (!drawing) return [];
+      const at: Px = [drawing.text.at[0] - 14, drawing.text.at[1] + 4];
+      return [at, ...FURTHER_OUT.slice(1).map((further): Px => [at[0], at[1] - further])];
+    }
+    default: {
+      const line = lineOf(sketch, c, map);
+      return line ? OFFSETS.map((offset) => along(line.middle, line.outwards, offset)) : [];
+    }
+  }
+}
+
+function linear(
+  sketch: SketchGeometry,
+  c: DimensionConstraint,
+  map: PlaneMap,
+  label: Px | null,
+): DimensionDrawing | null {
+  const line = lineOf(sketch, c, map);
+  if (!line) return null;
+  const { a, b, d } = line;
+  const at = label ?? along(line.middle, line.outwards, DEFAULT_OFFSET);
   const footOf = (p: Px) => along(at, d, dot(sub(p, at), d));
   const [fa, fb] = [footOf(a), footOf(b)];
   const lines: [Px, Px][] = [];
@@ -227,14 +180,6 @@ function middleOf(sketch: SketchGeometry): Vec2 {
     middles.set(sketch, (middle = [mean(0), mean(1)]));
   }
   return middle;
-}
-
-/** Outside the sketch, on the far side from its middle. */
-function defaultLabel(sketch: SketchGeometry, a: Px, b: Px, n: Px, map: PlaneMap): Px {
-  const center = map.toPixel(middleOf(sketch));
-  const middle: Px = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
-  const side = dot(sub(middle, center), n) < 0 ? -1 : 1;
-  return along(middle, n, side * DEFAULT_OFFSET);
 }
 
 /** Turned so that it reads from below or from the right. */
@@ -300,7 +245,7 @@ function ofAngle(
   const apex = along(a!, d1, (w[0] * d2[1] - w[1] * d2[0]) / cross);
   const from = Math.atan2(d1[1], d1[0]);
   const to = Math.atan2(d2[1], d2[0]);
-  const radius = label ? Math.max(12, Math.hypot(...sub(label, apex))) : 44;
+  const radius = label ? Math.max(12, Math.hypot(...sub(label, apex))) : DEFAULT_RADIUS;
   // On screen y runs down, so the plane's counter-clockwise is the canvas's decreasing angle.
   const sweep = (((from - to) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
   const half = from - sweep / 2;

@@ -209,12 +209,22 @@ describe('dimensions after drafting practice', () => {
     expect(layoutDimension(sketch(), { kind: 'radius', of: ['l'], value: '8' }, map)).toBeNull();
   });
 
-  test('marks stand by their entity, side by side where they share a place', () => {
+  test('marks stand by their entity, clear of each other and of the numbers', () => {
     const s = sketch();
     s.constraints.again = { kind: 'equal', of: ['l', 'l'] };
     const marks = markPlaces(s, map, new Set(['l']));
     expect(marks.map((m) => m.constraint)).toEqual(['h', 'again']);
-    expect(marks[1]!.x - marks[0]!.x).toBe(20);
+    const apart = (one: { x: number; y: number }, other: { x: number; y: number }) =>
+      Math.max(Math.abs(one.x - other.x), Math.abs(one.y - other.y));
+    expect(apart(marks[0]!, marks[1]!)).toBeGreaterThanOrEqual(24);
+    const number: [number, number, number, number] = [
+      marks[0]!.x - 20,
+      marks[0]!.y - 9,
+      marks[0]!.x + 20,
+      marks[0]!.y + 9,
+    ];
+    const [first] = markPlaces(s, map, new Set(['l']), [number]);
+    expect(Math.abs(first!.x - marks[0]!.x) >= 32 || Math.abs(first!.y - marks[0]!.y) >= 21).toBe(true);
     expect(markPlaces(s, map, null)).toHaveLength(3);
   });
 });

@@ -1,29 +1,16 @@
 /** Paints the open sketch: all of it, or while something moves, what stands still once and the rest at every frame. */
-import { isDimension, type RegionMap, type SketchGeometry } from '@helb/core';
+import type { RegionMap, SketchGeometry } from '@helb/core';
 import { useSession } from '../design/session.ts';
 import type { Sheet, SheetBox } from '../stage/sheet.ts';
 import { regionsFor } from '../stage/visible-sketches.ts';
-import { layoutDimension, type DimensionDrawing } from './dimension-layout.ts';
+import type { DimensionDrawing } from './dimension-layout.ts';
+import { drawnDimensions, type DrawnDimension } from './dimension-places.ts';
 import { Extent, keyOf, movedBetween, ringsOf, splitFillings, type Fillings } from './moving-picture.ts';
 import {
   fillLoops, INKS, paintAxes, paintDimensions, paintGrid, paintNumbers, paintSketch, traceCurve, type SketchState,
 } from './painter.ts'; // prettier-ignore
 import type { PlaneMap } from './plane-map.ts';
 import type { SketchEditing } from './sketch-editing.ts';
-
-export interface DrawnDimension {
-  readonly id: string;
-  readonly drawing: DimensionDrawing;
-}
-
-/** All dimensions of a sketch, or `only` these, as they stand on the stage. */
-export function drawnDimensions(sketch: SketchGeometry, map: PlaneMap, only?: ReadonlySet<string>): DrawnDimension[] {
-  return Object.entries(sketch.constraints).flatMap(([id, c]) => {
-    if (!isDimension(c) || (only && !only.has(id))) return [];
-    const drawing = layoutDimension(sketch, c, map);
-    return drawing ? [{ id, drawing }] : [];
-  });
-}
 
 /** While something moves, regions are found anew only where that takes less than this. */
 const MOVING_REGIONS_MS = 3;
@@ -132,7 +119,7 @@ export function useSketchPicture(
     const fillings = splitFillings(found ? sketch : rest, found ?? regionsFor(rest), moved);
     paintStill(still, size, rest, moved, fillings.still);
 
-    const drawn = drawnDimensions(sketch, map, moved).filter(({ drawing }) => isOnStage(drawing, map, size));
+    const drawn = drawnDimensions(sketch, map, { only: moved }).filter(({ drawing }) => isOnStage(drawing, map, size));
     const shown = found ? fillings.moving : NOTHING;
     const extent = new Extent(map);
     extent.fillings(shown);

@@ -253,7 +253,7 @@ defineExpose({ fit });
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
     <canvas ref="still" class="pointer-events-none absolute" aria-hidden="true" />
     <canvas ref="moving" class="pointer-events-none absolute" aria-hidden="true" />
-    <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" />
+    <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" :height="height" />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />

@@ -91,16 +91,19 @@ defineExpose({ verbs });
       <span v-if="subject" class="mr-1 shrink-0 font-semibold text-signal first-letter:uppercase">{{ subject }}</span>
       <ToolPalette v-if="plainSketch || drawingNow" />
       <span v-if="hint" class="ml-1 min-w-0 flex-1 truncate text-quiet" role="status">{{ hint }}</span>
-      <button
-        v-for="verb in shown"
-        :key="verb.id"
-        class="shrink-0 rounded-md px-1.5 py-1 font-medium hover:bg-tray"
-        :class="{ 'bg-tray': verb.active }"
-        :aria-pressed="verb.active"
-        @click="verb.run()"
-      >
-        {{ verb.label }}<kbd v-if="verb.key" class="number ml-1.5 text-[11px] text-quiet">{{ verb.key }}</kbd>
-      </button>
+      <!-- What has no room is in the list that Space opens; nothing is shown by half. -->
+      <div v-if="shown.length > 0" class="flex h-8 min-w-0 flex-wrap gap-1 overflow-hidden">
+        <button
+          v-for="verb in shown"
+          :key="verb.id"
+          class="h-8 shrink-0 rounded-md px-1.5 font-medium hover:bg-tray"
+          :class="{ 'bg-tray': verb.active }"
+          :aria-pressed="verb.active"
+          @click="verb.run()"
+        >
+          {{ verb.label }}<kbd v-if="verb.key" class="number ml-1.5 text-[11px] text-quiet">{{ verb.key }}</kbd>
+        </button>
+      </div>
       <template v-if="session.inSketch && !session.tool && !session.changing">
         <VerbMenu v-if="plainSketch" label="Change" :verbs="sketchChanges.plain.value" />
         <template v-else>

@@ -138,10 +138,10 @@ export function useVerbs() {
 
   /** What can be done in a sketch with nothing picked, besides drawing. */
   const sketchVerbs = computed<Verb[]>(() => [
+    { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
     ...stepKinds()
       .filter(beginsFromRegion)
       .map((kind) => verbOf(kind, () => beginInSketch(kind))),
-    { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
   ]);
 
   /** Asked with an empty sketch, so that nothing is looked for in the open one before it is wanted. */
