@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { Toaster } from 'vue-sonner';
 import 'vue-sonner/style.css';
+import { useTheme } from './theme/theme.ts';
+
+// From the first page on.
+useTheme();
 </script>
 
 <template>

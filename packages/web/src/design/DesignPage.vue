@@ -13,6 +13,7 @@ import TopLine from '../shell/TopLine.vue';
 import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
 import Stage from '../stage/Stage.vue';
+import TraceGraph from '../trace/TraceGraph.vue';
 import TracePanel from '../trace/TracePanel.vue';
 import TrayBar from '../tray/TrayBar.vue';
 import { useTrial } from '../trial/trial-store.ts';
@@ -181,7 +182,10 @@ onBeforeUnmount(() => {
       </div>
       <div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
-        <Stage ref="stage" :editing="editing" />
+        <div class="relative grid min-h-0 min-w-0">
+          <Stage ref="stage" :editing="editing" />
+          <TraceGraph v-if="session.traced && session.showTraceGraph" :reference="session.traced" />
+        </div>
       </div>
       <TracePanel v-if="session.traced" :reference="session.traced" />
       <RecipePanel v-else />

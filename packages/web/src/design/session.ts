@@ -39,6 +39,8 @@ export const useSession = defineStore('session', () => {
 
   /** The dimension whose trace is shown. */
   const traced = ref<string | null>(null);
+  /** Its graph lies over the lower stage, until it is put away. */
+  const showTraceGraph = ref(true);
   /** Faces lit on the stage besides the picked ones, by durable name, of the part on the stage. */
   const litFaces = shallowRef<ReadonlyMap<string, 'moved' | 'reshaped'>>(new Map());
   /** Asks the ledger to open this dimension's name for typing. */
@@ -94,6 +96,7 @@ export const useSession = defineStore('session', () => {
     hoveredDimension,
     dimensionToEdit,
     traced,
+    showTraceGraph,
     litFaces,
     dimensionToName,
     showVariants,

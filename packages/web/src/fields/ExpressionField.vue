@@ -170,7 +170,7 @@ function leave(event: FocusEvent): void {
       :aria-activedescendant="chosen >= 0 ? `${listId}-${chosen}` : undefined"
       autocomplete="off"
       spellcheck="false"
-      class="number rounded border border-signal bg-white px-1 py-px text-ink"
+      class="number rounded border border-signal bg-field px-1 py-px text-ink"
       :class="compact ? 'w-36' : 'w-full'"
       @input="changed"
       @keydown="key"

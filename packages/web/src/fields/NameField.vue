@@ -57,7 +57,7 @@ function drop(): void {
       ref="input"
       v-model="typed"
       :aria-label="label"
-      class="w-full rounded border border-signal bg-white px-1 font-medium"
+      class="w-full rounded border border-signal bg-field px-1 font-medium"
       @keydown.enter.stop.prevent="keep"
       @keydown.escape.stop.prevent="drop"
       @keydown.stop

@@ -74,7 +74,13 @@ function slide(event: Event): void {
 .dial::-webkit-slider-runnable-track {
   height: 3px;
   border-radius: 2px;
-  background: linear-gradient(to right, #e2dccb, #b9d3d0 20%, #b9d3d0 80%, #e2dccb);
+  background: linear-gradient(
+    to right,
+    var(--color-tray),
+    var(--color-reshaped) 20%,
+    var(--color-reshaped) 80%,
+    var(--color-tray)
+  );
 }
 .dial::-webkit-slider-thumb {
   appearance: none;

@@ -101,7 +101,7 @@ function leave(event: PointerEvent): void {
       lit
         ? 'border-signal bg-signal-soft'
         : tried || session.traced === entry.ref
-          ? 'border-signal bg-white'
+          ? 'border-signal bg-card'
           : 'border-transparent hover:bg-tray/40',
       under ? 'shadow-[inset_0_2px_0_var(--color-signal)]' : '',
     ]"

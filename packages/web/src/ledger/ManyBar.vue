@@ -48,7 +48,7 @@ function removeAll(): void {
   <div
     role="group"
     aria-label="Picked dimensions"
-    class="mx-3 mb-1 rounded-md border border-signal bg-white p-2 text-xs"
+    class="mx-3 mb-1 rounded-md border border-signal bg-card p-2 text-xs"
   >
     <p class="flex items-baseline gap-2">
       <span class="font-semibold">{{ picked.length }} picked</span>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { RouterLink } from 'vue-router';
+import ThemeButton from '../theme/ThemeButton.vue';
 </script>
 
 <template>
@@ -8,6 +9,8 @@ import { RouterLink } from 'vue-router';
       <RouterLink to="/" class="text-base font-bold tracking-tight" aria-label="Helb, all projects"
         >helb<span class="text-signal">.</span></RouterLink
       >
+      <span class="flex-1" />
+      <ThemeButton />
     </header>
     <main class="mx-auto w-full max-w-3xl flex-1 px-6 py-8">
       <slot />

@@ -62,8 +62,12 @@ function open(): void {
     ref="card"
     class="group rounded-lg border px-3 py-2"
     :class="[
-      active ? 'border-signal shadow-[0_0_0_2px_rgba(200,64,26,0.12)]' : failed ? 'border-bad/50' : 'border-hairline',
-      later || step.suppressed ? 'border-dashed bg-paper text-quiet' : 'bg-white',
+      active
+        ? 'border-signal shadow-[0_0_0_2px_var(--color-region-hover)]'
+        : failed
+          ? 'border-bad/50'
+          : 'border-hairline',
+      later || step.suppressed ? 'border-dashed bg-paper text-quiet' : 'bg-card',
     ]"
     :aria-current="active ? 'step' : undefined"
     :data-step="step.name"

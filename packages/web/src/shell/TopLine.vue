@@ -7,6 +7,7 @@ import { RouterLink } from 'vue-router';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
+import ThemeButton from '../theme/ThemeButton.vue';
 import FileMenu from './FileMenu.vue';
 import FindingsMenu from './FindingsMenu.vue';
 import UnitsMenu from './UnitsMenu.vue';
@@ -81,6 +82,7 @@ async function redo(): Promise<void> {
     <FindingsMenu />
     <UnitsMenu />
     <FileMenu />
+    <ThemeButton />
     <button class="button h-7 w-7 !p-0" title="Keys (?)" aria-label="Keys" @click="emit('help')">?</button>
   </header>
 </template>

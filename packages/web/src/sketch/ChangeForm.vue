@@ -41,7 +41,7 @@ const keep = () => (changing.atClick.value ? (document.activeElement as HTMLElem
         :aria-invalid="!!changing.numbers.value.faults[field.name]"
         :title="changing.numbers.value.faults[field.name]"
         :placeholder="field.name === 'step' ? 'whole turn' : ''"
-        class="number w-20 rounded border bg-white px-1 text-[13px] text-ink"
+        class="number w-20 rounded border bg-field px-1 text-[13px] text-ink"
         :class="changing.numbers.value.faults[field.name] ? 'border-bad' : 'border-hairline'"
         autocomplete="off"
         @keydown.escape.stop.prevent="session.changing = null"

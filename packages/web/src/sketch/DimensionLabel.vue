@@ -121,7 +121,7 @@ function up(event: PointerEvent): void {
     <input
       v-else-if="session.toleranceOf === id"
       ref="toleranceField"
-      class="number w-24 -translate-x-1/2 -translate-y-1/2 rounded border border-signal bg-white px-1 text-[13px]"
+      class="number w-24 -translate-x-1/2 -translate-y-1/2 rounded border border-signal bg-field px-1 text-[13px]"
       :value="constraint?.tolerance ?? ''"
       placeholder="±0.1, H7 …"
       maxlength="40"

@@ -76,7 +76,7 @@ function keep(): void {
     </label>
     <label class="flex items-center gap-1.5 text-quiet"
       >Unit
-      <select v-model.number="unit" class="rounded border border-hairline bg-white px-1 text-ink">
+      <select v-model.number="unit" class="rounded border border-hairline bg-field px-1 text-ink">
         <option v-for="[name, mm] in UNITS" :key="name" :value="mm">{{ name }}</option>
       </select>
     </label>
@@ -88,7 +88,7 @@ function keep(): void {
         min="0"
         max="10"
         step="0.001"
-        class="number w-20 rounded border border-hairline bg-white px-1 text-ink"
+        class="number w-20 rounded border border-hairline bg-field px-1 text-ink"
       />
       mm
     </label>

@@ -2,19 +2,23 @@
 import {
   pointAt, spansOf, type Curve, type Loop, type LoopPiece, type Primitive, type SketchGeometry, type Vec2,
 } from '@helb/core'; // prettier-ignore
+import { inks } from '../theme/theme.ts';
 import type { DimensionDrawing } from './dimension-layout.ts';
 import { placeOf, primitivesFor } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
 
-export const INKS = {
-  settled: '#114B52',
-  loose: '#A87C2A',
-  clashing: '#A8123E',
-  signal: '#C8401A',
-  quiet: '#5D676B',
-  hairline: '#B9B1A0',
-  dimension: '#114B52',
-} as const;
+export const INKS = inks({
+  settled: 'petrol',
+  loose: 'pencil',
+  clashing: 'bad',
+  signal: 'signal',
+  quiet: 'quiet',
+  hairline: 'axis',
+  dimension: 'petrol',
+  ground: 'panel',
+  grid: 'grid',
+  region: 'region',
+});
 
 export interface SketchState {
   readonly loose: ReadonlySet<string>;
@@ -124,7 +128,7 @@ function paintPoint(ctx: Ctx, [x, y]: readonly [number, number], id: string, sta
   if (!lit && !loose) return;
   ctx.beginPath();
   ctx.arc(x, y, lit ? 4.5 : 3.5, 0, 2 * Math.PI);
-  ctx.fillStyle = lit ? INKS.signal : '#FBFAF6';
+  ctx.fillStyle = lit ? INKS.signal : INKS.ground;
   ctx.fill();
   ctx.lineWidth = 1.4;
   ctx.strokeStyle = lit ? INKS.signal : INKS.loose;
@@ -136,7 +140,7 @@ function doubleHairline(ctx: Ctx): void {
   ctx.lineWidth = 3.6;
   ctx.stroke();
   ctx.lineWidth = 1.8;
-  ctx.strokeStyle = '#FBFAF6';
+  ctx.strokeStyle = INKS.ground;
   ctx.stroke();
 }
 
@@ -235,7 +239,7 @@ export function paintGrid(ctx: Ctx, map: PlaneMap, width: number, height: number
   if (u1 - u0 > 400 || v1 - v0 > 400) return;
   ctx.setLineDash([]);
   ctx.lineWidth = 1;
-  ctx.strokeStyle = 'rgba(31,42,48,0.05)';
+  ctx.strokeStyle = INKS.grid;
   ctx.beginPath();
   for (let i = u0; i <= u1; i++) {
     ctx.moveTo(...map.toPixel([i * step, v0 * step]));

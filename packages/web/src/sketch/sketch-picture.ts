@@ -16,7 +16,6 @@ import type { SketchEditing } from './sketch-editing.ts';
 const MOVING_REGIONS_MS = 3;
 /** Nobody sees a smaller move. */
 const SEEN_PX = 0.02;
-const REGION_FILL = 'rgba(17,75,82,0.07)';
 const NOTHING: Fillings = { regions: [], rings: [] };
 
 type Ctx = CanvasRenderingContext2D;
@@ -173,7 +172,7 @@ function isOnStage(drawing: DimensionDrawing, map: PlaneMap, { width, height }: 
 }
 
 function paintFillings(ctx: Ctx, map: PlaneMap, { regions, rings }: Fillings): void {
-  for (const { loops } of regions) fillLoops(ctx, loops, map, REGION_FILL);
+  for (const { loops } of regions) fillLoops(ctx, loops, map, INKS.region);
   ctx.setLineDash([]);
   ctx.lineWidth = 1;
   ctx.strokeStyle = INKS.clashing;

@@ -8,6 +8,7 @@ import { useOpenField } from '../fields/open-field.ts';
 import { layoutDimension } from '../sketch/dimension-layout.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import type { StageScene } from './scene.ts';
+import { spreadLabels } from './spread-labels.ts';
 
 const props = defineProps<{ scene: StageScene; view: PartView | undefined; frame: number }>();
 const design = useDesign();
@@ -18,14 +19,19 @@ interface Shown {
   readonly ref: string;
   readonly text: string;
   readonly at: readonly [number, number];
+  /** Beside where it belongs, where that is taken. */
+  readonly stands?: readonly [number, number];
 }
+
+/** Width of a character, and of a label without one, px. */
+const [CHARACTER, PADDING] = [6.7, 12];
 
 const numbers = computed<Shown[]>(() => {
   void props.frame;
   const ledger = design.ledger;
   const asking = openField.field?.reference;
   if (!ledger || !asking) return [];
-  return (props.view?.steps ?? []).flatMap(({ id, sketch }) => {
+  const found = (props.view?.steps ?? []).flatMap(({ id, sketch }) => {
     if (!sketch) return [];
     const map = new PlaneMap(props.scene.planeView(sketch.frame));
     if (map.edgeOn) return [];
@@ -37,17 +43,31 @@ const numbers = computed<Shown[]>(() => {
       return [{ ref: entry.ref, text: `${entry.name} ${value}`, at: drawing.text.at }];
     });
   });
+  const places = spreadLabels(found.map(({ at, text }) => ({ at, width: text.length * CHARACTER + PADDING })));
+  return found.flatMap((shown, i) => (places[i] ? [{ ...shown, stands: places[i] }] : []));
 });
 </script>
 
 <template>
   <div class="pointer-events-none absolute inset-0 overflow-hidden">
+    <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
+      <line
+        v-for="n in numbers"
+        :key="n.ref"
+        :x1="n.at[0]"
+        :y1="n.at[1]"
+        :x2="n.stands![0]"
+        :y2="n.stands![1]"
+        stroke="var(--color-quiet)"
+        stroke-width="0.8"
+      />
+    </svg>
     <button
       v-for="n in numbers"
       :key="n.ref"
-      class="number pointer-events-auto absolute min-h-6 -translate-x-1/2 -translate-y-1/2 rounded border border-hairline bg-panel/90 px-1 text-[11px] whitespace-nowrap text-petrol hover:border-signal hover:text-signal"
+      class="number pointer-events-auto absolute min-h-6 -translate-x-1/2 -translate-y-1/2 rounded border border-hairline bg-panel px-1 text-[11px] whitespace-nowrap text-petrol hover:border-signal hover:text-signal"
       :class="session.hoveredDimension === n.ref ? '!border-signal !text-signal' : ''"
-      :style="{ left: `${n.at[0]}px`, top: `${n.at[1]}px` }"
+      :style="{ left: `${n.stands![0]}px`, top: `${n.stands![1]}px` }"
       :aria-label="`Use ${n.text}`"
       tabindex="-1"
       @mousedown.prevent

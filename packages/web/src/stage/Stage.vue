@@ -11,6 +11,7 @@ import SketchLayer from '../sketch/SketchLayer.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import type { useSketchPicture } from '../sketch/sketch-picture.ts';
+import { useTheme } from '../theme/theme.ts';
 import { useTrial } from '../trial/trial-store.ts';
 import { colorOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
@@ -125,7 +126,9 @@ watch([bodies, scene], () => {
   if (view.value) shownPart = session.activePart;
   wasEmpty = empty;
 });
-watch([picking.selectedHits, picking.hoverHit, () => session.litFaces, bodies], () =>
+const theme = useTheme();
+watch([() => theme.shown, scene], () => scene.value?.recolor(), { flush: 'post' });
+watch([picking.selectedHits, picking.hoverHit, () => session.litFaces, bodies, () => theme.shown], () =>
   scene.value?.light(picking.selectedHits.value, picking.hoverHit.value, session.litFaces),
 );
 
@@ -253,7 +256,14 @@ defineExpose({ fit });
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
     <canvas ref="still" class="pointer-events-none absolute" aria-hidden="true" />
     <canvas ref="moving" class="pointer-events-none absolute" aria-hidden="true" />
-    <SketchLayer v-if="session.inSketch && sketchMap" ref="layer" :editing="editing" :map="sketchMap" :width="width" :height="height" />
+    <SketchLayer
+      v-if="session.inSketch && sketchMap"
+      ref="layer"
+      :editing="editing"
+      :map="sketchMap"
+      :width="width"
+      :height="height"
+    />
     <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
@@ -265,7 +275,12 @@ defineExpose({ fit });
 
 <style scoped>
 .stage {
-  background: radial-gradient(ellipse at 45% 40%, #faf8f2 0%, #f5f2eb 55%, #ece7da 100%);
+  background: radial-gradient(
+    ellipse at 45% 40%,
+    var(--color-panel) 0%,
+    var(--color-paper) 55%,
+    var(--color-tray) 100%
+  );
   touch-action: none;
 }
 .stage:focus-visible {

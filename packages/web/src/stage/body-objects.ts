@@ -1,22 +1,17 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
 import type { BodyView } from '@helb/core';
 import {
-  BufferAttribute, BufferGeometry, Color, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
+  BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
 import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js';
 import { MeshBVH } from 'three-mesh-bvh';
+import { inks } from '../theme/theme.ts';
 
-const INK = new Color('#1f2a30');
-const TONES = {
-  picked: new Color('#e2683f'),
-  hover: new Color('#e9b59b'),
-  moved: new Color('#2f8790'),
-  reshaped: new Color('#a5cacc'),
-} as const;
+const TONES = inks({ edge: 'edge', picked: 'lit', hover: 'hover', moved: 'moved', reshaped: 'reshaped' });
 /** Why something is lit. */
-export type Tone = keyof typeof TONES;
+export type Tone = Exclude<keyof typeof TONES, 'edge'>;
 const EDGE_PIXELS = 2.6;
 
 export class BodyObject {
@@ -48,7 +43,7 @@ export class BodyObject {
 
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(segmentsOf(view, null), 3));
-    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: INK }));
+    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: TONES.edge }));
     this.group.add(this.mesh, this.edges, this.lit);
   }
 
@@ -89,7 +84,7 @@ export class BodyObject {
     for (const { edge, tone } of edges) this.lit.add(this.edgeOverlay(edge, TONES[tone], size));
   }
 
-  private faceOverlay(face: number, color: Color): Mesh {
+  private faceOverlay(face: number, color: string): Mesh {
     const { mesh } = this.view;
     const geometry = new BufferGeometry();
     const from = mesh.faceRanges[face * 2]!;
@@ -101,12 +96,17 @@ export class BodyObject {
     return overlay;
   }
 
-  private edgeOverlay(edge: number, color: Color, size: Vector2): LineSegments2 {
+  private edgeOverlay(edge: number, color: string, size: Vector2): LineSegments2 {
     const geometry = new LineSegmentsGeometry();
     geometry.setPositions(segmentsOf(this.view, edge));
     const overlay = new LineSegments2(geometry, new LineMaterial({ color, linewidth: EDGE_PIXELS, resolution: size }));
     overlay.renderOrder = 2;
     return overlay;
+  }
+
+  /** Take on the colours of now. */
+  recolor(): void {
+    (this.edges.material as LineBasicMaterial).color.set(TONES.edge);
   }
 
   dispose(): void {

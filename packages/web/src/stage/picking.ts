@@ -15,6 +15,7 @@ import {
 } from '@helb/core';
 import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
+import { inks } from '../theme/theme.ts';
 import { useSession, type Pick } from '../design/session.ts';
 import type { BodyView, PartView } from '@helb/core';
 import { fillLoops, paintSketch } from '../sketch/painter.ts';
@@ -23,7 +24,7 @@ import { useFilling } from '../slots/filling.ts';
 import type { Hit, StageScene } from './scene.ts';
 import { regionsFor, visibleSketches } from './visible-sketches.ts';
 
-const REGION_FILL = { idle: 'rgba(17,75,82,0.10)', hover: 'rgba(200,64,26,0.18)', picked: 'rgba(200,64,26,0.34)' };
+const REGION_FILL = inks({ idle: 'region-idle', hover: 'region-hover', picked: 'region-picked' });
 
 const keyOf = (step: string, region: Region) =>
   `${step} ${region.outer.join()} ${region.at.map((n) => n.toFixed(3)).join()}`;

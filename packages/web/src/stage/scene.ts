@@ -149,6 +149,13 @@ export class StageScene {
     this.invalidate();
   }
 
+  /** The theme changed. */
+  recolor(): void {
+    for (const object of this.bodies.values()) object.recolor();
+    this.invalidate();
+    this.invalidateOverlay();
+  }
+
   /** @param traced faces by key */
   light(selected: readonly Hit[], hover: Hit | null, traced: ReadonlyMap<string, Tone> = new Map()): void {
     for (const object of this.bodies.values()) {

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 /** Where a number comes from, and all that hangs on it, down to the faces it moves. */
 import { linkNumbers, numbersTypedTwice, traceOf, unusedDimensions, type MovedFace, type TraceLink } from '@helb/core';
-import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
-import { NODE_HEIGHT, traceGraph } from './trace-graph.ts';
 
 const props = defineProps<{ reference: string }>();
 const design = useDesign();
@@ -15,7 +14,6 @@ const evaluation = useEvaluation();
 const ledger = computed(() => design.ledger!);
 const entry = computed(() => ledger.value.index.byReference(props.reference));
 const trace = computed(() => traceOf(ledger.value, props.reference));
-const graph = computed(() => traceGraph(ledger.value, trace.value));
 const isUnused = computed(() => unusedDimensions(ledger.value).some((e) => e.ref === props.reference));
 const twice = computed(() => numbersTypedTwice(ledger.value).find((s) => s.refs.includes(props.reference)));
 
@@ -28,18 +26,6 @@ const lists = computed(() => [
   },
   { title: 'Moves these numbers', links: trace.value.below, none: 'none' },
 ]);
-/** The traced number in view, with what hangs on it beside it. */
-const frame = useTemplateRef<HTMLElement>('frame');
-watch(
-  [graph, frame],
-  () => {
-    const own = graph.value.nodes.find((n) => n.ref === props.reference);
-    if (!frame.value || !own) return;
-    frame.value.scrollLeft = own.x - own.width / 2 - 24;
-    frame.value.scrollTop = own.y - frame.value.clientHeight / 2;
-  },
-  { flush: 'post' },
-);
 const row = (link: TraceLink) => {
   const own = ledger.value.index.byReference(link.ref)!;
   return { name: own.path.join('.'), value: ledger.value.format(ledger.value.valueOfEntry(own)) };
@@ -114,78 +100,13 @@ function link(): void {
         The same number stands in {{ twice.refs.length }} places.
         <button class="font-medium text-link underline" @click="link">Link them</button>
       </p>
-      <div
-        ref="frame"
-        tabindex="0"
-        role="group"
-        aria-label="Graph of what it is linked with"
-        class="mt-2 max-h-72 overflow-auto rounded-md border border-hairline bg-paper p-1"
+      <button
+        v-if="!session.showTraceGraph"
+        class="text-xs font-medium text-link underline"
+        @click="session.showTraceGraph = true"
       >
-        <svg
-          role="img"
-          :aria-label="`${entry.name} among the numbers it is linked with`"
-          :width="Math.max(graph.width, 1)"
-          :height="graph.height"
-          :viewBox="`0 0 ${Math.max(graph.width, 1)} ${graph.height}`"
-          class="mx-auto block"
-          data-testid="trace-graph"
-        >
-          <defs>
-            <marker id="trace-end" viewBox="0 0 6 6" refX="6" refY="3" markerWidth="6" markerHeight="6" orient="auto">
-              <path d="M0 0.8L6 3L0 5.2z" fill="var(--color-quiet)" />
-            </marker>
-          </defs>
-          <path
-            v-for="line in graph.lines"
-            :key="line.key"
-            :d="line.d"
-            fill="none"
-            stroke="var(--color-quiet)"
-            stroke-width="0.8"
-            marker-end="url(#trace-end)"
-          />
-          <g
-            v-for="node in graph.nodes"
-            :key="node.ref"
-            class="cursor-pointer"
-            @click="session.traced = node.ref"
-            @pointerenter="session.hoveredDimension = node.ref"
-            @pointerleave="session.hoveredDimension = null"
-          >
-            <rect
-              :x="node.x - node.width / 2"
-              :y="node.y - NODE_HEIGHT / 2"
-              :width="node.width"
-              :height="NODE_HEIGHT"
-              rx="3"
-              :fill="session.hoveredDimension === node.ref ? 'var(--color-signal-soft)' : 'white'"
-              :stroke="node.ref === reference ? 'var(--color-signal)' : 'var(--color-hairline)'"
-              :stroke-width="node.ref === reference ? 1.6 : 1"
-            />
-            <text
-              :x="node.x"
-              :y="node.y - 3"
-              text-anchor="middle"
-              class="number"
-              font-size="10"
-              fill="var(--color-ink)"
-            >
-              {{ node.name }}
-            </text>
-            <text
-              :x="node.x"
-              :y="node.y + 10"
-              text-anchor="middle"
-              class="number"
-              font-size="10"
-              fill="var(--color-quiet)"
-            >
-              {{ node.value }}
-            </text>
-          </g>
-        </svg>
-        <p v-if="graph.left > 0" class="text-xs text-quiet">and {{ graph.left }} farther away</p>
-      </div>
+        Show the graph
+      </button>
       <h3 class="mt-3 text-xs font-medium text-quiet">Moves on the stage</h3>
       <p v-if="looking" class="text-quiet" role="status">looking</p>
       <p v-else-if="moved === null" class="text-quiet">It is read from the drawing and cannot be changed to see.</p>
@@ -203,8 +124,8 @@ function link(): void {
           </button>
         </li>
         <li class="mt-0.5 flex gap-3 text-xs text-quiet">
-          <span class="flex items-center gap-1"><i class="h-2.5 w-2.5 rounded-sm bg-[#2f8790]" />moved</span>
-          <span class="flex items-center gap-1"><i class="h-2.5 w-2.5 rounded-sm bg-[#a5cacc]" />reshaped</span>
+          <span class="flex items-center gap-1"><i class="h-2.5 w-2.5 rounded-sm bg-moved" />moved</span>
+          <span class="flex items-center gap-1"><i class="h-2.5 w-2.5 rounded-sm bg-reshaped" />reshaped</span>
         </li>
       </ul>
       <template v-if="stepRows.length > 0">

@@ -24,7 +24,7 @@ export interface TraceGraph {
 export const NODE_HEIGHT = 30;
 const CHARACTER = 6.1;
 const MOST_NODES = 40;
-const LONGEST_NAME = 19;
+const LONGEST_NAME = 32;
 
 export function traceGraph(ledger: Ledger, trace: Trace): TraceGraph {
   const far = [...trace.above, ...trace.below].sort((a, b) => a.away - b.away);

@@ -30,7 +30,7 @@ const percent = (p: number | null) =>
   <section
     v-if="trial.on || trial.variant"
     aria-label="Trial"
-    class="border-t-2 border-signal bg-white px-3.5 py-2 text-[13px]"
+    class="border-t-2 border-signal bg-card px-3.5 py-2 text-[13px]"
   >
     <div class="flex items-baseline gap-2">
       <h3 class="font-semibold">{{ looked ? `Looking at ${looked}` : 'Trying' }}</h3>

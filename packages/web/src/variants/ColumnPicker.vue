@@ -45,7 +45,7 @@ const found = computed(() => {
 </script>
 
 <template>
-  <section aria-label="New column" class="mb-2 rounded-md border border-hairline bg-white p-2" @keydown.stop>
+  <section aria-label="New column" class="mb-2 rounded-md border border-hairline bg-card p-2" @keydown.stop>
     <div class="flex items-center gap-2">
       <input
         v-model="query"

@@ -20,7 +20,7 @@ function take(): void {
 </script>
 
 <template>
-  <section aria-label="Table to take in" class="rounded-md border border-hairline bg-white p-3">
+  <section aria-label="Table to take in" class="rounded-md border border-hairline bg-card p-3">
     <p>
       <span class="font-semibold">{{ table.rows.length }} {{ table.rows.length === 1 ? 'row' : 'rows' }}</span>
       {{ from }}, {{ table.columns.length }} columns<template v-if="table.columns.length > 0"

@@ -65,7 +65,7 @@ function enter(event: KeyboardEvent): void {
       v-if="editing && options"
       ref="field"
       v-model="typed"
-      class="w-full rounded border border-signal bg-white px-1"
+      class="w-full rounded border border-signal bg-field px-1"
       :aria-label="label"
       @change="keep"
       @keydown.stop
@@ -78,7 +78,7 @@ function enter(event: KeyboardEvent): void {
       v-else-if="editing"
       ref="field"
       v-model="typed"
-      class="number w-full rounded border border-signal bg-white px-1"
+      class="number w-full rounded border border-signal bg-field px-1"
       :aria-label="label"
       :aria-invalid="fault !== null"
       spellcheck="false"

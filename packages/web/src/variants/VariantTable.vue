@@ -237,7 +237,7 @@ const below = computed(() => virtual.value.getTotalSize() - (rows.value.at(-1)?.
                   class="rounded border px-1.5 text-xs leading-5"
                   :class="
                     trial.variant === row.key
-                      ? 'border-signal bg-signal text-white'
+                      ? 'border-signal bg-signal text-on-signal'
                       : 'border-hairline hover:border-quiet'
                   "
                   :aria-pressed="trial.variant === row.key"

@@ -29,7 +29,7 @@ function run(verb: Verb | null): void {
       <DialogPanel class="w-96 overflow-hidden rounded-lg border border-hairline bg-panel shadow-lg">
         <Combobox :model-value="null" @update:model-value="run">
           <ComboboxInput
-            class="w-full border-b border-hairline bg-white px-3 py-2 text-sm outline-none"
+            class="w-full border-b border-hairline bg-field px-3 py-2 text-sm outline-none"
             placeholder="Say what to do"
             aria-label="Find a verb"
             @change="query = $event.target.value"
