@@ -108,7 +108,7 @@ test('a part with five dials: traced, tried, kept, measured', async ({ page, wor
     await page.getByRole('menuitem', { name: 'Trace it' }).click();
     const trace = page.getByRole('region', { name: 'Trace' });
     await expect(trace).toContainText('Part 1: 4 faces moved, 2 reshaped');
-    await expect(trace.getByTestId('trace-graph')).toContainText('high');
+    await expect(page.getByTestId('trace-graph')).toContainText('high');
     await trace.getByRole('button', { name: /^high/ }).click();
     await expect(trace).toContainText('high = 43 mm');
     await expect(trace.getByRole('button', { name: /^margin/ })).toBeVisible();

@@ -38,7 +38,7 @@ export * from './sketch/schema.ts';
 export { sketchSize } from './sketch/settle.ts';
 export { solvePositions, solveSketch, type SketchSolution } from './sketch/solve.ts';
 export { clashReadings, type ClashMember } from './sketch/clash-readings.ts';
-export { freedomsIn, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';
+export { freedomsIn, freedomSteps, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';
 export { proposalSteps, settleAll, type Proposal, type SettlePlan } from './sketch/freedom/proposals.ts';
 export { addBorrowed, cutLoose, followSource } from './sketch/borrow/borrow.ts';
 export type { FlatPiece, LoanPiece } from './sketch/borrow/flat-piece.ts';

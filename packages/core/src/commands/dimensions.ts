@@ -184,14 +184,17 @@ const TWINS: Readonly<Record<string, string>> = {
   '0': 'o', '1': 'l', i: 'l',
 }; // prettier-ignore
 
+/** Letters and digits that are their own look. */
+const PLAIN = /^[a-hj-z2-9_]*$/;
+
 /** How a name looks, whatever letters it is made of: names of one look are taken for each other. */
 function lookOf(name: string): string {
   let look = looks.get(name);
   if (look === undefined) {
-    look = [...name.normalize('NFKC').toLowerCase()]
-      .map((c) => TWINS[c] ?? c)
-      .join('')
-      .replace(/rn/g, 'm');
+    const plain = PLAIN.test(name)
+      ? name
+      : [...name.normalize('NFKC').toLowerCase()].map((c) => TWINS[c] ?? c).join('');
+    look = plain.replace(/rn/g, 'm');
     if (looks.size >= LOOKS_KEPT) looks.clear();
     looks.set(name, look);
   }

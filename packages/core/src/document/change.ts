@@ -2,7 +2,7 @@
  * Every edit of a design is a change: a named command run through immer, which
  * yields what it did as patches and how to take it back.
  */
-import { applyPatches, enablePatches, produceWithPatches, type Draft, type Patch } from 'immer';
+import { applyPatches, enablePatches, freeze, produceWithPatches, type Draft, type Patch } from 'immer';
 import { z } from 'zod';
 import { checkConsistency } from './consistency.ts';
 import { applyGiven, Given, PatchSchema } from './patches.ts';
@@ -23,6 +23,9 @@ export interface Edit {
 
 /** An edit that cannot be made; the message is for the user. */
 export class EditRefused extends Error {}
+
+/** A design that nothing changes by accident. Made so when it is opened, it need not be at the first edit. */
+export const frozen = (design: Design): Design => freeze(design, true);
 
 /** What is sent and logged. `of` names the change that an undo or redo concerns. */
 export const Change = z.strictObject({

@@ -54,8 +54,8 @@ export interface PartView {
   part: string;
   steps: StepView[];
   bodies: BodyView[];
-  /** Bodies as they are before the step being edited, when one is. */
-  before: { step: string; bodies: BodyView[] } | null;
+  /** Bodies as they are before and after the step being edited, when one is. */
+  around: { step: string; before: BodyView[]; after: BodyView[] } | null;
 }
 
 /** Relative to the part's size: fine enough for the screen, coarse enough to be quick. */
@@ -82,15 +82,15 @@ export class PartPainter {
 
   constructor(private readonly kernel: SolidKernel) {}
 
-  /** @param before also show the bodies as they are before this step */
-  paint(outcome: PartOutcome, before: string | null = null): PartView {
-    const at = before === null ? -1 : outcome.steps.findIndex((s) => s.id === before);
-    const all = (bodies: readonly Body[]) => this.bodyViews(bodies);
+  /** @param around also show the bodies as they are before and after this step */
+  paint(outcome: PartOutcome, around: string | null = null): PartView {
+    const at = around === null ? -1 : outcome.steps.findIndex((s) => s.id === around);
+    const all = (i: number) => this.bodyViews(outcome.steps[i]?.bodies ?? []);
     return {
       part: outcome.part,
       steps: outcome.steps.map(stepView),
-      bodies: all(outcome.bodies),
-      before: at < 0 ? null : { step: before!, bodies: all(outcome.steps[at - 1]?.bodies ?? []) },
+      bodies: this.bodyViews(outcome.bodies),
+      around: at < 0 ? null : { step: around!, before: all(at - 1), after: all(at) },
     };
   }
 

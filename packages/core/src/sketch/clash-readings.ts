@@ -1,7 +1,7 @@
 /** What each of a clashing set would read without the others. */
 import { measureDimension } from './edit/measure.ts';
 import { isDimension, type SketchGeometry } from './schema.ts';
-import { solvePositions } from './solve.ts';
+import { solvePositions, solveSketch } from './solve.ts';
 
 export interface ClashMember {
   readonly constraint: string;
@@ -9,17 +9,22 @@ export interface ClashMember {
   readonly without: number | null;
 }
 
-/** Each of a clashing set, with what it would read if it were only measured. */
-export function clashReadings(
+/** What of a sketch disagrees, each with what it would read if it were only measured; in steps, as many solves are needed. */
+export function* clashReadings(
   sketch: SketchGeometry,
   dimension: (id: string) => number,
-  clash: readonly string[],
-): ClashMember[] {
-  return clash.map((id) => {
+): Generator<undefined, ClashMember[]> {
+  const members: ClashMember[] = [];
+  for (const id of solveSketch(sketch, dimension).clash) {
+    yield;
     const c = sketch.constraints[id]!;
-    if (!isDimension(c)) return { constraint: id, without: null };
+    if (!isDimension(c)) {
+      members.push({ constraint: id, without: null });
+      continue;
+    }
     const rest = { ...sketch, constraints: { ...sketch.constraints, [id]: { ...c, driven: true as const } } };
     const solved = solvePositions(rest, dimension);
-    return { constraint: id, without: solved && measureDimension(solved, c) };
-  });
+    members.push({ constraint: id, without: solved && measureDimension(solved, c) });
+  }
+  return members;
 }

@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { clashReadings } from './clash-readings.ts';
+import { numbersIn, SAMPLE_FAMILIES } from './sample-families.ts';
 import { isDimension, type Constraint, type SketchGeometry } from './schema.ts';
 import { solveSketch } from './solve.ts';
 import { written } from './written.ts';
@@ -58,9 +59,31 @@ test.each(cases)('%s', (_, points, curves, constraints, size) => {
 test('each of a clash says what it would read without the others', () => {
   const sketch = written('a 0 0, b 9 0', 'l a b', 'horizontal:l; distance:l=5; distance:l=6');
   const number = (id: string) => Number((sketch.constraints[id] as { value: string }).value);
-  const { clash } = solveSketch(sketch, number);
-  expect(clashReadings(sketch, number, clash).map((r) => r.without)).toEqual([
-    expect.closeTo(6, 9),
-    expect.closeTo(5, 9),
-  ]);
+  const steps = clashReadings(sketch, number);
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  expect(step.value.map((r) => r.without)).toEqual([expect.closeTo(6, 9), expect.closeTo(5, 9)]);
 });
+
+test.each(Object.entries(SAMPLE_FAMILIES))(
+  'in %s, a number given twice and differently is found with its twin among many that hold',
+  (_, { make, each }) => {
+    const number = numbersIn(make(Math.round(120 / each)));
+    const whole = solveSketch(make(Math.round(120 / each)), number).geometry;
+    const ids = Object.keys(whole.constraints).filter((id) => isDimension(whole.constraints[id]!));
+    for (const id of [ids[0]!, ids[ids.length >> 1]!]) {
+      const twice = { ...whole, constraints: { ...whole.constraints, twin: whole.constraints[id]! } };
+      const value = (k: string) => (k === 'twin' ? number(id) * 1.2 : number(k));
+      const { solved, clash } = solveSketch(twice, value);
+      expect(solved).toBe(false);
+      expect(clash).toContain('twin');
+      // Those found disagree by themselves; without any one of them, they do not.
+      const only = (kept: readonly string[]) => ({
+        ...twice,
+        constraints: Object.fromEntries(kept.map((k) => [k, twice.constraints[k]!])),
+      });
+      expect(solveSketch(only(clash), value).solved).toBe(false);
+      for (const k of clash) expect(solveSketch(only(clash.filter((other) => other !== k)), value).solved).toBe(true);
+    }
+  },
+);

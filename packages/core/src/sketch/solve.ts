@@ -154,7 +154,7 @@ export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => n
   const { system } = outcome;
   if (!outcome.ok) {
     return unsolved(sketch, {
-      clash: smallestClash(sketch, dimension, RELATIVE_TOLERANCE * sketchSize(sketch)),
+      clash: smallestClash(sketch, dimension, RELATIVE_TOLERANCE * sketchSize(sketch), outcome),
       iterations: outcome.iterations,
       residual: outcome.residual,
     });

@@ -3,6 +3,7 @@ import {
   applyAccepted,
   applyChange,
   applyEdit,
+  frozen,
   Ledger,
   undoState,
   type Change,
@@ -76,7 +77,7 @@ export const useDesign = defineStore('design', () => {
     id.value = designId;
     project.value = opened.project;
     revision.value = opened.revision;
-    acknowledged = opened.document;
+    acknowledged = frozen(opened.document);
     log.value = opened.log;
     const logged = new Set(opened.log.map((c) => c.id));
     pending = [];

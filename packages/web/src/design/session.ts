@@ -1,6 +1,6 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
 import type { Picked } from '@helb/core';
-import type { ChangeKind } from '../sketch/changing.ts';
+import { useModes } from '../modes/mode-stack.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 
@@ -16,20 +16,18 @@ export type Pick =
 
 export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
-  /** The sketch now open for drawing. */
-  const sketching = ref<string | null>(null);
-  /** The step whose sentence is being filled. */
-  const editing = ref<string | null>(null);
-  /** A slot that now takes picks from the stage. */
-  const pickingFor = ref<{ step: string; slot: string } | null>(null);
+  // What one is in the middle of stands on one stack; here each by its name.
+  const modes = useModes();
+  const sketching = modes.slot('sketch');
+  const editing = modes.slot('fill');
+  const pickingFor = modes.slot('pick');
+  const tool = modes.slot('tool');
+  const changing = modes.slot('change');
+  const traced = modes.slot('trace');
   // Picks are stored in the document as they are, so they stay plain.
   const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
   const entities = ref<string[]>([]);
-  /** The drawing tool in hand, by name. */
-  const tool = ref<string | null>(null);
-  /** A change of the open sketch that is under way. */
-  const changing = ref<ChangeKind | null>(null);
   /** A sentence beside the verbs: why something could not be done. */
   const notice = ref<string | null>(null);
   /** A dimension pointed at anywhere lights up everywhere. */
@@ -37,8 +35,6 @@ export const useSession = defineStore('session', () => {
   /** Asks the stage to open this dimension's number for typing. */
   const dimensionToEdit = ref<string | null>(null);
 
-  /** The dimension whose trace is shown. */
-  const traced = ref<string | null>(null);
   /** Its graph lies over the lower stage, until it is put away. */
   const showTraceGraph = ref(true);
   /** Faces lit on the stage besides the picked ones, by durable name, of the part on the stage. */
@@ -76,9 +72,8 @@ export const useSession = defineStore('session', () => {
   }
 
   function leaveSketch(): void {
+    // Tool and change go with it.
     sketching.value = null;
-    tool.value = null;
-    changing.value = null;
     entities.value = [];
     notice.value = null;
   }

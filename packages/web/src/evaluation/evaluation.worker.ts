@@ -117,12 +117,12 @@ async function compute(
       const readings = readingsOf(design, outcome, kernel);
       for (const [ref, text] of readings.stale) stale.set(ref, text);
       for (const [ref, fault] of readings.faults) faults.set(ref, fault);
-      const key = `${pictureKey(design, ledger, partId)} ${view.before?.step ?? ''}`;
+      const key = `${pictureKey(design, ledger, partId)} ${view.around?.step ?? ''}`;
       // The page has it already; sending it again would only cost it time.
       if (sent.get(partId) !== key) {
         sent.set(partId, key);
         heard.push(listener.part(view));
-        if (!view.before) void rememberPart(design, ledger, partId, view);
+        if (!view.around) void rememberPart(design, ledger, partId, view);
       }
       await messagesIn();
       if (!current()) return false;

@@ -38,7 +38,7 @@ export async function keepShared(
     const known = new Map((await server.pictures(id)).map((p) => [p.part, p.key]));
     for (const [part, view] of views) {
       const key = design.parts[part] ? pictureKey(design, ledger, part) : null;
-      if (!key || known.get(part) === key || view.before) continue;
+      if (!key || known.get(part) === key || view.around) continue;
       await server.keepPicture(id, part, key, pack(view));
     }
   });

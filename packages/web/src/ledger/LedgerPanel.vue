@@ -3,14 +3,25 @@
 import { Menu, MenuButton } from '@headlessui/vue';
 import { addDimension, influences, linkNumbers, newId, numbersTypedTwice } from '@helb/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, ref, useTemplateRef, watch } from 'vue';
+import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import ActionItems from '../fields/ActionItems.vue';
+import { inSlices } from '../shell/slices.ts';
 import TrialBar from '../trial/TrialBar.vue';
 import LedgerRow from './LedgerRow.vue';
 import ManyBar from './ManyBar.vue';
-import { FILTERS, ledgerLines, SORTS, type Filter, type LedgerLine, type Sort } from './ledger-rows.ts';
+import {
+  FILTERS,
+  isPlain,
+  ledgerLines,
+  lineSteps,
+  renewed,
+  SORTS,
+  type Filter,
+  type LedgerLine,
+  type Sort,
+} from './ledger-rows.ts';
 import { useMeasuring } from './measuring.ts';
 import { useProjectDimensions } from './project-dimensions.ts';
 
@@ -24,17 +35,33 @@ const filter = ref<Filter>('all');
 const picked = ref<string[]>([]);
 let lastPicked: string | null = null;
 
-const lines = computed(() =>
-  design.design && design.ledger
-    ? ledgerLines(design.design, design.ledger, {
-        query: query.value,
-        sort: sort.value,
-        filter: filter.value,
-        activePart: session.activePart,
-      })
-    : [],
-);
-const hangs = computed(() => (sort.value === 'influence' && design.ledger ? influences(design.ledger) : null));
+const lines = shallowRef<readonly LedgerLine[]>([]);
+/** How many hang on each, while sorted by that. */
+const hangs = shallowRef<ReadonlyMap<string, number> | null>(null);
+const wanted = computed(() => ({
+  query: query.value,
+  sort: sort.value,
+  filter: filter.value,
+  activePart: session.activePart,
+}));
+let layouts = 0;
+watch([() => design.ledger, wanted], () => void layOut(), { immediate: true });
+
+/** Lay the ledger out; what takes longer is done in slices, while the lines from before stay. */
+async function layOut(): Promise<void> {
+  const mine = ++layouts;
+  const { design: now, ledger } = design;
+  const how = wanted.value;
+  if (!now || !ledger) lines.value = [];
+  else if (isPlain(how)) lines.value = ledgerLines(now, ledger, how);
+  else {
+    lines.value = renewed(lines.value, ledger);
+    const found = await inSlices(lineSteps(now, ledger, how), () => mine === layouts);
+    if (!found || mine !== layouts) return;
+    lines.value = found;
+  }
+  hangs.value = how.sort === 'influence' && ledger ? influences(ledger) : null;
+}
 /** Numbers that could be one; looked for when asked, as it means reading every expression. */
 const twice = computed(() => (filter.value === 'twice' && design.ledger ? numbersTypedTwice(design.ledger) : []));
 
@@ -72,12 +99,14 @@ watch(
 );
 // Something just made is brought into view, whatever was looked for.
 watch(
-  () => session.dimensionToName,
-  (wanted) => {
-    if (!wanted) return;
-    query.value = '';
-    filter.value = 'all';
-    const at = lines.value.findIndex((l) => l.key === wanted);
+  [() => session.dimensionToName, lines],
+  ([toName], [before]) => {
+    if (!toName) return;
+    if (toName !== before) {
+      query.value = '';
+      filter.value = 'all';
+    }
+    const at = lines.value.findIndex((l) => l.key === toName);
     if (at >= 0) virtual.value.scrollToIndex(at, { align: 'center' });
   },
   { flush: 'post' },

@@ -101,9 +101,56 @@ function compared(ledger: Ledger, sort: Sort): ((a: DimensionEntry, b: Dimension
   return null;
 }
 
-export function ledgerLines(design: Design, ledger: Ledger, wanted: Wanted): LedgerLine[] {
+/** So many dimensions are looked at between two breaths. */
+const SLICE = 100;
+
+/** Is it the ledger as it stands, with nothing looked for, which is soon laid out? */
+export const isPlain = ({ query, sort, filter }: Wanted): boolean =>
+  query.trim() === '' && sort === 'order' && filter === 'all';
+
+/** What the ledger shows, found in small steps, as texts and links of thousands of dimensions take their time. */
+export function* lineSteps(design: Design, ledger: Ledger, wanted: Wanted): Generator<undefined, LedgerLine[]> {
+  const { entries } = ledger;
+  // What hangs on what is read from every expression; once read, it is known.
+  if (wanted.sort === 'influence' || wanted.filter === 'unused') {
+    for (let i = 0; i < entries.length; i++) {
+      ledger.dependenciesOf(entries[i]!);
+      if (i % SLICE === 0) yield;
+    }
+    ledger.usersOfAll();
+    yield;
+    if (wanted.sort === 'influence') influences(ledger);
+    yield;
+  }
   const [matches, keeps] = [matcher(ledger, wanted.query), kept(ledger, wanted.filter)];
-  const shown = ledger.entries.filter((e) => keeps(e) && matches(e));
+  const shown: DimensionEntry[] = [];
+  for (let i = 0; i < entries.length; i++) {
+    const entry = entries[i]!;
+    if (keeps(entry) && matches(entry)) shown.push(entry);
+    if (i % SLICE === 0) yield;
+  }
+  return linesOf(design, ledger, shown, wanted);
+}
+
+/** The same at one go. */
+export function ledgerLines(design: Design, ledger: Ledger, wanted: Wanted): LedgerLine[] {
+  const steps = lineSteps(design, ledger, wanted);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same lines, of a ledger that is another now; what is gone is left out. */
+export function renewed(lines: readonly LedgerLine[], ledger: Ledger): LedgerLine[] {
+  return lines.flatMap((line): LedgerLine[] => {
+    if (line.kind === 'heading') return [line];
+    const entry = ledger.index.byReference(line.key);
+    return entry ? [{ ...line, entry }] : [];
+  });
+}
+
+function linesOf(design: Design, ledger: Ledger, shown: readonly DimensionEntry[], wanted: Wanted): LedgerLine[] {
   const compare = compared(ledger, wanted.sort);
   const line = (entry: DimensionEntry): LedgerLine => ({ kind: 'entry', key: entry.ref, entry });
   if (compare) return [...shown].sort(compare).map(line);

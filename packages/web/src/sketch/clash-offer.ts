@@ -1,10 +1,11 @@
 /** An edit that cannot hold with what is there: which constraints disagree, and how it could be had instead. */
 import {
-  clashReadings, describeConstraint, editSketch, formatQuantity, isDimension, quantityOf, removeFromSketch, solveSketch,
+  clashReadings, describeConstraint, editSketch, formatQuantity, isDimension, quantityOf, removeFromSketch,
   type SketchGeometry, type SketchStep,
 } from '@helb/core'; // prettier-ignore
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
+import { inSlices } from '../shell/slices.ts';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 
@@ -25,24 +26,30 @@ export const useClashOffer = defineStore('clash offer', () => {
   /** Entities under what disagrees, to be marked on the stage. */
   const entities = shallowRef<ReadonlySet<string>>(new Set());
   const label = ref('');
+  /** Counts what was considered or dropped, so that only the last is shown. */
+  let considered = 0;
   let wanted: ((sketch: SketchGeometry) => void) | null = null;
 
   function drop(): void {
+    considered++;
     rows.value = [];
     entities.value = new Set();
     wanted = null;
   }
 
   /** Called when an edit of the open sketch was refused; finds out what disagrees. */
-  function consider(step: SketchStep, name: string, run: (sketch: SketchGeometry) => void): void {
+  async function consider(step: SketchStep, name: string, run: (sketch: SketchGeometry) => void): Promise<void> {
     drop();
+    const mine = considered;
     const copy = JSON.parse(JSON.stringify(step)) as SketchStep;
     try {
       run(copy);
       const number = (id: string) => numberIn(copy, id);
-      const { clash } = solveSketch(copy, number);
-      if (clash.length === 0) return;
-      rows.value = clashReadings(copy, number, clash).map(({ constraint, without }) => {
+      // The refusal is shown first.
+      await new Promise((shown) => setTimeout(shown));
+      const members = await inSlices(clashReadings(copy, number), () => mine === considered);
+      if (!members || members.length === 0 || mine !== considered) return;
+      rows.value = members.map(({ constraint, without }) => {
         const c = copy.constraints[constraint]!;
         const kind = isDimension(c) ? quantityOf(c) : 'length';
         return {
@@ -55,12 +62,12 @@ export const useClashOffer = defineStore('clash offer', () => {
           dimension: isDimension(c),
         };
       });
-      entities.value = new Set(clash.flatMap((id) => copy.constraints[id]!.of));
+      entities.value = new Set(members.flatMap(({ constraint }) => copy.constraints[constraint]!.of));
       label.value = name;
       wanted = run;
     } catch {
       // A number without value, or an edit that cannot be made at all: its own sentence says so.
-      drop();
+      if (mine === considered) drop();
     }
   }
 

@@ -1,13 +1,13 @@
 /** The open sketch's freedoms: listed, shown moving, and what would take each away. */
 import {
-  constraintOf, expressionOf, freedomsIn, isDimension, movedBy, proposalSteps, settleAll, showingReach,
+  constraintOf, expressionOf, freedomSteps, isDimension, movedBy, proposalSteps, settleAll, showingReach,
   type Freedom, type Proposal,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { addConstraint, type SketchEditing } from './sketch-editing.ts';
-import { inSlices } from './slices.ts';
+import { inSlices } from '../shell/slices.ts';
 
 /** One gentle swing to and fro, ms. */
 const SWING_MS = 1800;
@@ -26,18 +26,28 @@ export function useFreedomList(editing: SketchEditing) {
     done: boolean;
   } | null>(null);
   let run = 0;
+  let listing = 0;
 
   watch(
     [open, editing.solution],
     () => {
       stop();
-      const solution = editing.solution.value;
-      freedoms.value =
-        open.value && solution?.solved && solution.freedoms > 0 ? freedomsIn(solution.geometry, editing.numberOf) : [];
+      void list();
     },
     { flush: 'post' },
   );
   watch(() => session.sketching, () => (open.value = false)); // prettier-ignore
+
+  async function list(): Promise<void> {
+    const mine = ++listing;
+    const solution = editing.solution.value;
+    if (!open.value || !solution?.solved || solution.freedoms === 0) {
+      freedoms.value = [];
+      return;
+    }
+    const found = await inSlices(freedomSteps(solution.geometry, editing.numberOf), () => mine === listing);
+    if (found && mine === listing) freedoms.value = found;
+  }
 
   function stop(): void {
     run++;

@@ -101,7 +101,7 @@ export function useSketchEditing() {
       run(sketch);
     });
     session.notice = design.edit(edit);
-    if (session.notice !== null && step.value) clash.consider(step.value, label, run);
+    if (session.notice !== null && step.value) void clash.consider(step.value, label, run);
     return session.notice === null;
   }
 

@@ -60,8 +60,17 @@ const sketchMap = computed(() => {
 });
 const bodies = computed(() => {
   if (!view.value) return [];
-  const before = session.sketching && view.value.before?.step === session.sketching ? view.value.before.bodies : null;
-  return before ?? view.value.bodies;
+  const { around } = view.value;
+  if (!around || around.step !== (session.sketching ?? session.editing)) return view.value.bodies;
+  // What a step is put on is picked from what was there before it.
+  return session.sketching || session.pickingFor?.step === around.step ? around.before : around.after;
+});
+/** What the step being edited took away or changed. */
+const ghosts = computed(() => {
+  const around = view.value?.around;
+  if (!around || session.sketching || around.step !== session.editing || session.pickingFor) return [];
+  const stay = new Set(bodies.value.map((b) => b.key));
+  return around.before.filter((b) => !stay.has(b.key));
 });
 /** The pointer's place on the plane, not written anew more often than it can be read. */
 const readablePosition = refThrottled(props.editing.position, 100);
@@ -115,10 +124,13 @@ watch(
   () => trial.variant,
   () => (refit = true),
 );
-watch([bodies, scene], () => {
+watch([bodies, ghosts, scene], () => {
   if (!scene.value) return;
   const color = colorOfPart(design.design, session.activePart);
-  scene.value.setBodies(bodies.value.map((b) => ({ view: b, color, faint: session.inSketch })));
+  scene.value.setBodies([
+    ...bodies.value.map((b) => ({ view: b, color, look: session.inSketch ? ('faint' as const) : ('solid' as const) })),
+    ...ghosts.value.map((b) => ({ view: b, color, look: 'ghost' as const })),
+  ]);
   const empty = bodies.value.length === 0;
   if (view.value && width.value > 0 && (refit || shownPart !== session.activePart || (wasEmpty && !empty)))
     fit(shownPart === session.activePart);

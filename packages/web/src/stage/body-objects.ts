@@ -14,11 +14,16 @@ const TONES = inks({ edge: 'edge', picked: 'lit', hover: 'hover', moved: 'moved'
 export type Tone = Exclude<keyof typeof TONES, 'edge'>;
 const EDGE_PIXELS = 2.6;
 
+export type BodyLook = 'solid' | 'faint' | 'ghost';
+const OPACITY: Readonly<Record<BodyLook, number>> = { solid: 1, faint: 0.35, ghost: 0.16 };
+const GHOST_EDGES = 0.3;
+
 export class BodyObject {
   readonly group = new Group();
   readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
   private readonly edges: LineSegments;
   private readonly lit = new Group();
+  private shown: BodyLook = 'solid';
 
   constructor(
     readonly view: BodyView,
@@ -43,7 +48,7 @@ export class BodyObject {
 
     const lines = new BufferGeometry();
     lines.setAttribute('position', new BufferAttribute(segmentsOf(view, null), 3));
-    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: TONES.edge }));
+    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: TONES.edge, transparent: true }));
     this.group.add(this.mesh, this.edges, this.lit);
   }
 
@@ -54,8 +59,18 @@ export class BodyObject {
     return geometry.boundsTree;
   }
 
-  setFaint(faint: boolean): void {
-    this.mesh.material.opacity = faint ? 0.35 : 1;
+  /** How it shows; a ghost can be seen through, and not touched. */
+  get look(): BodyLook {
+    return this.shown;
+  }
+
+  setLook(look: BodyLook): void {
+    this.shown = look;
+    this.mesh.material.opacity = OPACITY[look];
+    // Where a ghost's face lies in a body's, the body is seen.
+    this.mesh.material.polygonOffsetFactor = look === 'ghost' ? 3 : 1;
+    this.mesh.material.depthWrite = look !== 'ghost';
+    (this.edges.material as LineBasicMaterial).opacity = look === 'ghost' ? GHOST_EDGES : 1;
   }
 
   /** The face a triangle belongs to. */
@@ -130,7 +145,7 @@ export function sampleObjects(): Group {
   const group = new Group();
   group.add(
     new Mesh(geometry, new MeshLambertMaterial({ transparent: true })),
-    new LineSegments(plain, new LineBasicMaterial()),
+    new LineSegments(plain, new LineBasicMaterial({ transparent: true })),
     new LineSegments2(wide, new LineMaterial()),
   );
   return group;

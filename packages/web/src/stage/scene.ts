@@ -3,14 +3,14 @@ import type { Frame, Vec3 } from '@helb/core';
 import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
-import { BodyObject, isSeam, sampleObjects, type Tone } from './body-objects.ts';
+import { BodyObject, isSeam, sampleObjects, type BodyLook, type Tone } from './body-objects.ts';
 
 CameraControls.install({ THREE });
 
 export interface ShownBody {
   readonly view: BodyView;
   readonly color: string;
-  readonly faint: boolean;
+  readonly look: BodyLook;
 }
 
 export interface Hit {
@@ -130,23 +130,28 @@ export class StageScene {
   }
 
   setBodies(shown: readonly ShownBody[]): void {
-    const wanted = new Map(shown.map((s) => [`${s.view.id} ${s.view.key} ${s.color}`, s]));
+    const wanted = new Map(shown.map((s) => [`${s.view.id} ${s.view.key} ${s.color} ${s.look === 'ghost'}`, s]));
     for (const [key, object] of this.bodies) {
       if (wanted.has(key)) continue;
       this.scene.remove(object.group);
       object.dispose();
       this.bodies.delete(key);
     }
-    for (const [key, { view, color, faint }] of wanted) {
+    for (const [key, { view, color, look }] of wanted) {
       let object = this.bodies.get(key);
       if (!object) {
         object = new BodyObject(view, color);
         this.bodies.set(key, object);
         this.scene.add(object.group);
       }
-      object.setFaint(faint);
+      object.setLook(look);
     }
     this.invalidate();
+  }
+
+  /** All but what is only a ghost. */
+  private touchable(): BodyObject[] {
+    return [...this.bodies.values()].filter((b) => b.look !== 'ghost');
   }
 
   /** The theme changed. */
@@ -158,7 +163,7 @@ export class StageScene {
 
   /** @param traced faces by key */
   light(selected: readonly Hit[], hover: Hit | null, traced: ReadonlyMap<string, Tone> = new Map()): void {
-    for (const object of this.bodies.values()) {
+    for (const object of this.touchable()) {
       const { id, faceKeys } = object.view;
       const own = (hits: readonly Hit[], kind: Hit['kind'], tone: Tone) =>
         hits.filter((h) => h.body === id && h.kind === kind).map((h) => ({ index: h.index, tone }));
@@ -186,7 +191,7 @@ export class StageScene {
     const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
     this.raycaster.setFromCamera(ndc, this.camera);
     let best: { distance: number; hit: Hit; object: BodyObject } | null = null;
-    for (const object of this.bodies.values()) {
+    for (const object of this.touchable()) {
       const found = object.tree.raycastFirst(this.raycaster.ray, THREE.DoubleSide);
       if (!found || found.faceIndex == null || (best && found.distance >= best.distance)) continue;
       const face = object.faceOfTriangle(found.faceIndex);
@@ -204,7 +209,7 @@ export class StageScene {
     let best: { away: number; hit: Hit } | null = null;
     const a = new THREE.Vector3();
     const b = new THREE.Vector3();
-    for (const object of this.bodies.values()) {
+    for (const object of this.touchable()) {
       const { edgePoints, edgeRanges } = object.view.mesh;
       for (let e = 0; e * 2 < edgeRanges.length; e++) {
         if (isSeam(object.view, e)) continue;

@@ -29,7 +29,7 @@ watch(
 <template>
   <section
     v-if="entry"
-    aria-label="Graph of the trace"
+    aria-label="What hangs together"
     class="absolute inset-x-0 bottom-0 z-10 flex max-h-[60%] flex-col border-t border-hairline bg-panel/95"
     @pointerdown.stop
     @pointerup.stop

@@ -6,7 +6,7 @@
  */
 import { BUILT_IN, pointsOf, type SketchGeometry } from '../schema.ts';
 import { splitGroups, type Group } from '../solver/groups.ts';
-import { rankOf } from '../solver/rank.ts';
+import { rankOf, type RankResult } from '../solver/rank.ts';
 import type { System } from '../system.ts';
 import { buildSystem } from '../system.ts';
 import { sketchSize } from '../settle.ts';
@@ -33,12 +33,26 @@ const KEEPS = 1e-6;
 
 /** The freedoms of a solved sketch. @param dimension value of each dimension constraint, mm or rad */
 export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => number): Freedom[] {
+  const steps = freedomSteps(sketch, dimension);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same in small steps, as a large sketch takes its time. */
+export function* freedomSteps(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+): Generator<undefined, Freedom[]> {
   const system = buildSystem(sketch, dimension);
   const { groups, idle } = splitGroups(system);
-  const ranks = groups.map((group) => {
+  const ranks: { group: Group; rank: RankResult; local: ReadonlyMap<number, number> }[] = [];
+  for (const group of groups) {
     group.rows.evaluate(system.values);
-    return { group, rank: rankOf(group.rows), local: new Map(group.slots.map((s, i) => [s, i])) };
-  });
+    ranks.push({ group, rank: rankOf(group.rows), local: new Map(group.slots.map((s, i) => [s, i])) });
+    yield;
+  }
   const wanted = Math.min(MOST_FREEDOMS, idle.length + ranks.reduce((sum, r) => sum + r.rank.freedoms, 0));
   if (wanted === 0) return [];
   const { parts, names } = partsOf(sketch, system);
@@ -52,6 +66,7 @@ export function freedomsIn(sketch: SketchGeometry, dimension: (id: string) => nu
   const idleSlots = new Set(idle);
   for (const { part, motion } of inOrder(sketch, system, parts)) {
     if (found.length >= wanted) break;
+    yield;
     let idleOnes = 0;
     for (const s of motion.keys()) if (idleSlots.has(s)) idleOnes++;
     const touched = ranks.filter(({ local }) => [...motion.keys()].some((s) => local.has(s)));
