@@ -5,6 +5,7 @@ import { onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useOpenField } from '../fields/open-field.ts';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import RecipePanel from '../recipe/RecipePanel.vue';
@@ -35,6 +36,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const trial = useTrial();
+const openField = useOpenField();
 const project = useProjectDimensions();
 evaluation.onReadings(trial.read);
 const editing = useSketchEditing();
@@ -185,7 +187,7 @@ onBeforeUnmount(() => {
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <div class="relative grid min-h-0 min-w-0">
           <Stage ref="stage" :editing="editing" />
-          <TraceGraph v-if="session.traced && session.showTraceGraph" :reference="session.traced" />
+          <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
       </div>
       <TracePanel v-if="session.traced" :reference="session.traced" />

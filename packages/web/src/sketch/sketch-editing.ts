@@ -9,7 +9,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useClashOffer } from './clash-offer.ts';
-import { regionsFor } from '../stage/visible-sketches.ts';
+import { regionsFor } from '../stage/sketch-regions.ts';
 import { useChanging } from './changing.ts';
 import { useDrawing } from './drawing.ts';
 import { entitiesInBox, entityAt } from './hit.ts';

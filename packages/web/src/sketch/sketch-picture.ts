@@ -2,7 +2,7 @@
 import type { RegionMap, SketchGeometry } from '@helb/core';
 import { useSession } from '../design/session.ts';
 import type { Sheet, SheetBox } from '../stage/sheet.ts';
-import { regionsFor } from '../stage/visible-sketches.ts';
+import { areSlow, regionsFor } from '../stage/sketch-regions.ts';
 import type { DimensionDrawing } from './dimension-layout.ts';
 import { drawnDimensions, type DrawnDimension } from './dimension-places.ts';
 import { Extent, keyOf, movedBetween, ringsOf, splitFillings, type Fillings } from './moving-picture.ts';
@@ -114,7 +114,7 @@ export function useSketchPicture(
       movement = { rest, map, moved: new Set(), painted: '', box: null };
     const { moved } = movement;
     for (const id of movedBetween(rest, sketch, SEEN_PX / map.scale)) moved.add(id);
-    const found = regionsCost > MOVING_REGIONS_MS ? null : timedRegions(sketch);
+    const found = regionsCost > MOVING_REGIONS_MS || areSlow(sketch) ? null : timedRegions(sketch);
     const fillings = splitFillings(found ? sketch : rest, found ?? regionsFor(rest), moved);
     paintStill(still, size, rest, moved, fillings.still);
 

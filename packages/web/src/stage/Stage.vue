@@ -21,6 +21,7 @@ import PartNumbers from './PartNumbers.vue';
 import { useStagePicking } from './picking.ts';
 import { StageScene, type ViewDirection } from './scene.ts';
 import { Sheet } from './sheet.ts';
+import { regionsCame } from './sketch-regions.ts';
 import UnfoldedBox from './UnfoldedBox.vue';
 
 const props = defineProps<{ editing: SketchEditing }>();
@@ -166,6 +167,7 @@ watch(
     props.editing.clashing,
     () => session.entities,
     picking.hoverRegion,
+    regionsCame,
     () => session.picks,
     picking.sketches,
   ],

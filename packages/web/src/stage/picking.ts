@@ -22,7 +22,8 @@ import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import { useFilling } from '../slots/filling.ts';
 import type { Hit, StageScene } from './scene.ts';
-import { regionsFor, visibleSketches } from './visible-sketches.ts';
+import { regionsFor } from './sketch-regions.ts';
+import { visibleSketches } from './visible-sketches.ts';
 
 const REGION_FILL = inks({ idle: 'region-idle', hover: 'region-hover', picked: 'region-picked' });
 

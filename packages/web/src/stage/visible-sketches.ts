@@ -1,15 +1,6 @@
-/** Which sketches the stage shows beside the bodies, and their regions. */
-import { findRegions, stepsUsedBy, type Design, type RegionMap, type SketchGeometry } from '@helb/core';
+/** Which sketches the stage shows beside the bodies. */
+import { stepsUsedBy, type Design } from '@helb/core';
 import type { PartView, SketchView } from '@helb/core';
-
-const regionsOf = new WeakMap<SketchGeometry, RegionMap>();
-
-/** Regions of a solved sketch; found once per picture. */
-export function regionsFor(geometry: SketchGeometry): RegionMap {
-  let map = regionsOf.get(geometry);
-  if (!map) regionsOf.set(geometry, (map = findRegions(geometry)));
-  return map;
-}
 
 export interface VisibleSketch {
   readonly step: string;

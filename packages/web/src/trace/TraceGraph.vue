@@ -30,7 +30,7 @@ watch(
   <section
     v-if="entry"
     aria-label="What hangs together"
-    class="absolute inset-x-0 bottom-0 z-10 flex max-h-[60%] flex-col border-t border-hairline bg-panel/95"
+    class="absolute inset-x-0 bottom-0 z-10 flex max-h-[60%] flex-col border-t border-hairline bg-panel"
     @pointerdown.stop
     @pointerup.stop
     @wheel.stop

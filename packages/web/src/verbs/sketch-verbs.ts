@@ -7,7 +7,7 @@ import type { ChangeKind } from '../sketch/changing.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import { MARKS } from '../sketch/constraint-marks.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
-import { regionsFor } from '../stage/visible-sketches.ts';
+import { regionsFor } from '../stage/sketch-regions.ts';
 import type { Verb } from './verbs.ts';
 
 /** Relations that stand in the verb line itself; what else fits is in the list. */

@@ -1,9 +1,10 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, findRegions, newId, refOf, stepKinds, suppressStep, usersOfStep,
+  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, newId, refOf, stepKinds, suppressStep, usersOfStep,
   type Picked, type Step, type StepKind,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
+import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -73,11 +74,14 @@ export function useVerbs() {
   }
 
   /** From inside a sketch: from its largest region, which is most often the one meant. */
-  function beginInSketch(kind: StepKind): void {
+  async function beginInSketch(kind: StepKind): Promise<void> {
     const id = session.sketching;
     const sketch = id ? asSketch(part.value?.steps[id]) : null;
     if (!id || !sketch) return;
-    const [largest] = [...findRegions(sketch).regions].sort((a, b) => b.area - a.area);
+    const { regions } = regionsFor(sketch);
+    const all = regions.length > 0 ? regions : (await regionsWhenFound(sketch)).regions;
+    if (session.sketching !== id) return;
+    const [largest] = [...all].sort((a, b) => b.area - a.area);
     if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
     else session.notice = `There is no closed region to ${kind.label.toLowerCase()} yet; join the ends of the outline.`;
   }
@@ -141,7 +145,7 @@ export function useVerbs() {
     { id: 'finish', label: 'Finish', key: 'Enter', run: () => session.leaveSketch() },
     ...stepKinds()
       .filter(beginsFromRegion)
-      .map((kind) => verbOf(kind, () => beginInSketch(kind))),
+      .map((kind) => verbOf(kind, () => void beginInSketch(kind))),
   ]);
 
   /** Asked with an empty sketch, so that nothing is looked for in the open one before it is wanted. */

@@ -11,6 +11,9 @@ export function clashSentence(sketch: SketchGeometry, solution: SketchSolution):
     return 'This sketch could not be solved from where it is drawn; undo, or drag it nearer to its dimensions.';
   const named = solution.clash.slice(0, MOST_NAMED).map((id) => describeConstraint(sketch, id));
   if (solution.clash.length > MOST_NAMED) named.push(`${solution.clash.length - MOST_NAMED} more`);
+  // A number is called as it is written; a relation begins the sentence.
+  const first = sketch.constraints[solution.clash[0]!];
+  if (first && !isDimension(first)) named[0] = named[0]!.charAt(0).toUpperCase() + named[0]!.slice(1);
   const list = named.length > 1 ? `${named.slice(0, -1).join(', ')} and ${named.at(-1)}` : `${named[0]}`;
   return named.length > 1
     ? `${list} cannot ${named.length === 2 ? 'both' : 'all'} hold; change or remove one of them.`
