@@ -22,6 +22,14 @@ test('projects, a part and an open sketch have no serious fault of access', asyn
     .click();
   await w.viewSettled();
   expect(await seriousIn(page)).toEqual([]);
+  // By lamp light, and so it stays.
+  const colours = page.getByRole('button', { name: /^Colours/ });
+  while (!/dark/.test((await colours.getAttribute('aria-label'))!)) await colours.click();
+  expect(await seriousIn(page)).toEqual([]);
+  await page.reload();
+  await expect(w.caption()).toContainText('kg');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  expect(await seriousIn(page)).toEqual([]);
 });
 
 test('a trial, a trace, suggestions and the variants have no serious fault of access', async ({

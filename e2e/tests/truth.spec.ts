@@ -37,6 +37,52 @@ test('a clashing number is not taken; it can be had if another only measures', a
   await expect(w.caption()).toContainText('55 × 25 × 10 mm');
 });
 
+test('two lines are measured in the corner in which they are clicked; what can still move is named', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newSketch('Corner');
+  await w.draw('Line', [-50, -10], [20, -10], [-10, 32], [-50, -10]);
+  await w.putDown();
+  // Near the right corner: the sloping side comes down to the level one.
+  await w.click(10, -10);
+  await w.click(8, 6.8);
+  await expect(w.verb(/^Angle 54°/)).toBeVisible();
+  await page.keyboard.press('d');
+  const field = w.stage().getByRole('combobox');
+  await field.fill('60');
+  await field.press('Enter');
+  await expect(field).toHaveCount(0);
+  await expect(w.row('part_1.sketch_1.angle')).toContainText('60°');
+  await page.getByRole('button', { name: 'Show freedoms' }).click();
+  const freedoms = page.getByRole('list', { name: 'Freedoms' }).getByRole('button');
+  await expect(freedoms.first()).toBeVisible();
+  const said = await freedoms.allInnerTexts();
+  expect(new Set(said).size).toBe(said.length);
+  expect(said.join(' ')).toContain('The triangle can still slide sideways.');
+});
+
+test('a step that is edited is seen among the bodies before it; closed, the whole part is back', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.openDemo();
+  const { x, y, width, height } = (await w.stage().boundingBox())!;
+  const look = () =>
+    page.screenshot({ clip: { x: x + width * 0.42, y: y + height * 0.4, width: width * 0.16, height: height * 0.2 } });
+  await page.mouse.move(x + 5, y + 5);
+  await page.waitForTimeout(500);
+  const whole = await look();
+  await w.step('Drill').getByRole('button', { name: 'More for Drill' }).click();
+  await page.getByRole('menuitem', { name: 'Edit' }).click();
+  await expect(w.step('Drill')).toContainText('editing');
+  // The boss comes later and is not there.
+  await expect.poll(async () => Buffer.compare(whole, await look())).not.toBe(0);
+  await page.keyboard.press('Escape');
+  await page.mouse.move(x + 5, y + 5);
+  await expect.poll(async () => Buffer.compare(whole, await look())).toBe(0);
+});
+
 test('a DXF drawing is read by layers, its nearly meeting ends made one', async ({ page, workplace: w }) => {
   await w.newSketch('Drawing');
   const chosen = page.waitForEvent('filechooser');

@@ -7,6 +7,7 @@ import { readTyped, suggestNames, type Suggestion } from '@helb/core';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useId, useTemplateRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
+import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 import { useTrial } from '../trial/trial-store.ts';
 import { useOpenField, type OpenField } from './open-field.ts';
 
@@ -14,18 +15,15 @@ const props = defineProps<{
   /** The dimension whose expression this is. */
   reference: string;
   label: string;
-  /** Takes the typed text; returns why it was refused, or null. */
-  commit: (text: string) => string | null;
-  /** Makes a dimension of an unknown name; shown as an offer when given. */
-  make?: (name: string) => string | null;
   compact?: boolean;
 }>();
-const emit = defineEmits<{ done: []; cancel: [] }>();
+const emit = defineEmits<{ close: [] }>();
 
 const TRY_AFTER_MS = 250;
 const design = useDesign();
 const trial = useTrial();
 const openField = useOpenField();
+const { commit, make } = useDimensionEdit();
 
 const input = useTemplateRef<HTMLInputElement>('input');
 const entry = computed(() => design.ledger?.index.byReference(props.reference));
@@ -112,7 +110,7 @@ function key(event: KeyboardEvent): void {
   } else if (event.key === 'Escape') {
     event.preventDefault();
     if (list.length > 0) suggesting.value = false;
-    else finish('cancel');
+    else finish();
   } else if (list.length > 0 && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
     event.preventDefault();
     const by = event.key === 'ArrowDown' ? 1 : -1;
@@ -127,24 +125,23 @@ function key(event: KeyboardEvent): void {
 function keep(): void {
   if (closed) return;
   if (typed.value.trim() === before.trim()) {
-    finish('done');
+    finish();
     return;
   }
   suggesting.value = false;
-  fault.value = props.commit(typed.value);
+  fault.value = commit(props.reference, typed.value);
   unknown.value = fault.value?.match(/^No dimension is called “([\p{L}\p{N}_]+)”/u)?.[1] ?? null;
-  if (!fault.value) finish('done');
+  if (!fault.value) finish();
 }
 
-function finish(how: 'done' | 'cancel'): void {
+function finish(): void {
   closed = true;
   trial.dropTyping();
-  if (how === 'done') emit('done');
-  else emit('cancel');
+  emit('close');
 }
 
 function makeUnknown(): void {
-  fault.value = props.make!(unknown.value!);
+  fault.value = make(props.reference, unknown.value!);
   if (!fault.value) keep();
 }
 
@@ -187,12 +184,7 @@ function leave(event: FocusEvent): void {
         >{{ marked[2] }}</span
       >
       {{ fault }}
-      <button
-        v-if="unknown && make"
-        class="mt-1 block font-medium text-link underline"
-        @mousedown.prevent
-        @click="makeUnknown"
-      >
+      <button v-if="unknown" class="mt-1 block font-medium text-link underline" @mousedown.prevent @click="makeUnknown">
         Make a dimension “{{ unknown }}”
       </button>
     </span>

@@ -25,7 +25,7 @@ const evaluation = useEvaluation();
 const openField = useOpenField();
 const trial = useTrial();
 const { stars } = useStars();
-const { commit, make, rename } = useDimensionEdit();
+const { rename } = useDimensionEdit();
 
 const open = ref(false);
 const detailed = ref(false);
@@ -166,10 +166,7 @@ function leave(event: PointerEvent): void {
         v-if="open"
         :reference="entry.ref"
         :label="`Expression of ${entry.path.join('.')}`"
-        :commit="(typed) => commit(entry.ref, typed)"
-        :make="(name) => make(entry.ref, name)"
-        @done="open = false"
-        @cancel="open = false"
+        @close="open = false"
       />
       <p
         v-else-if="entry.measured"

@@ -37,29 +37,29 @@ export function useDimensionEdit() {
     // What is typed beside a trial is tried with it.
     if (trial.holds || isShared(ref)) return trial.hold(ref, typed);
     const refusal = design.edit(setDimension(ref, typed));
-    clash.drop();
-    if (refusal !== null) offerWaysOut(ref, typed);
+    if (refusal === null || !offerWaysOut(ref, typed)) clash.drop();
     return refusal;
   }
 
-  /** In the open sketch, a number that clashes can be had if another gives way. */
-  function offerWaysOut(ref: string, typed: string): void {
+  /** In the open sketch, a number that clashes can be had if another gives way. False when it is not of that sketch. */
+  function offerWaysOut(ref: string, typed: string): boolean {
     const [step = '', key = ''] = ref.split('.');
     const part = session.activePart ? design.design?.parts[session.activePart] : undefined;
     const sketch = asSketch(part?.steps[step]);
-    if (session.sketching !== step || !sketch) return;
+    if (session.sketching !== step || !sketch) return false;
     const entry = design.ledger!.index.byReference(ref);
     let bound: string;
     try {
       bound = design.ledger!.bind(typed.trim(), scopeOf(entry!), entry!.kind);
     } catch {
       // It could not even be read; the field says so.
-      return;
+      return false;
     }
-    clash.consider(sketch, `Set a dimension to ${typed}`, (s) => {
+    void clash.consider(sketch, `Set a dimension to ${typed}`, (s) => {
       const c = s.constraints[key];
       if (c && isDimension(c)) c.value = bound;
     });
+    return true;
   }
 
   function rename(ref: string, name: string): string | null {

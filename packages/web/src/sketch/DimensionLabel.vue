@@ -4,7 +4,6 @@ import { displayFactor, formatNumber, formatQuantity, isDimension, measureDimens
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
-import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 import ExpressionField from '../fields/ExpressionField.vue';
 import { useOpenField } from '../fields/open-field.ts';
 import type { DimensionDrawing } from './dimension-layout.ts';
@@ -15,7 +14,6 @@ const props = defineProps<{ id: string; drawing: DimensionDrawing; map: PlaneMap
 const emit = defineEmits<{ text: [text: string] }>();
 const design = useDesign();
 const session = useSession();
-const { commit, make } = useDimensionEdit();
 const openField = useOpenField();
 
 const open = ref(false);
@@ -113,10 +111,7 @@ function up(event: PointerEvent): void {
       compact
       :reference="key"
       :label="`Dimension ${entry.name}`"
-      :commit="(typed) => commit(key, typed)"
-      :make="(name) => make(key, name)"
-      @done="open = false"
-      @cancel="open = false"
+      @close="open = false"
     />
     <input
       v-else-if="session.toleranceOf === id"

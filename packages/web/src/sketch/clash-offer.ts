@@ -37,10 +37,12 @@ export const useClashOffer = defineStore('clash offer', () => {
     wanted = null;
   }
 
-  /** Called when an edit of the open sketch was refused; finds out what disagrees. */
+  /**
+   * Called when an edit of the open sketch was refused; finds out what disagrees. What was offered before stays
+   * until then: a field that loses the focus to the offer's button is refused again, and the button is still wanted.
+   */
   async function consider(step: SketchStep, name: string, run: (sketch: SketchGeometry) => void): Promise<void> {
-    drop();
-    const mine = considered;
+    const mine = ++considered;
     const copy = JSON.parse(JSON.stringify(step)) as SketchStep;
     try {
       run(copy);
@@ -48,7 +50,8 @@ export const useClashOffer = defineStore('clash offer', () => {
       // The refusal is shown first.
       await new Promise((shown) => setTimeout(shown));
       const members = await inSlices(clashReadings(copy, number), () => mine === considered);
-      if (!members || members.length === 0 || mine !== considered) return;
+      if (!members || mine !== considered) return;
+      if (members.length === 0) return drop();
       rows.value = members.map(({ constraint, without }) => {
         const c = copy.constraints[constraint]!;
         const kind = isDimension(c) ? quantityOf(c) : 'length';

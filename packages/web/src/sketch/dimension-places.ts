@@ -23,8 +23,15 @@ const MOST_PLACED = 120;
 /** Parallel lines of dimensions nearer than this, px, run into each other. */
 const LINE_GAP = 14;
 
-/** Which of its places each number took, as long as the constraints and the view are these. */
-const taken = new WeakMap<SketchGeometry['constraints'], { map: PlaneMap; places: ReadonlyMap<string, number> }>();
+/** Which of its places each number took, in which picture and at which scale, px per mm. */
+interface Taken {
+  readonly sketch: SketchGeometry;
+  readonly scale: number;
+  readonly places: ReadonlyMap<string, number>;
+}
+const taken = new WeakMap<SketchGeometry['constraints'], Taken>();
+/** While the view is moved or made a little larger, numbers do not change sides. */
+const SAME_SCALE = 1.25;
 
 /**
  * All dimensions of a sketch, or `only` these, as they stand on the stage.
@@ -36,7 +43,9 @@ export function drawnDimensions(
   { only, stage }: { only?: ReadonlySet<string>; stage?: Px } = {},
 ): DrawnDimension[] {
   const known = taken.get(sketch.constraints);
-  const places = !stage && known?.map === map ? known.places : placesOf(sketch, map, stage);
+  const zoomed = known ? Math.max(known.scale / map.scale, map.scale / known.scale) : Infinity;
+  const stay = known && zoomed < SAME_SCALE && (!stage || known.sketch === sketch);
+  const places = stay ? known.places : placesOf(sketch, map, stage);
   return Object.entries(sketch.constraints).flatMap(([id, c]) => {
     if (!isDimension(c) || (only && !only.has(id))) return [];
     const drawing = layoutDimension(sketch, placed(sketch, c, map, places.get(id) ?? 0), map);
@@ -70,7 +79,7 @@ function placesOf(sketch: SketchGeometry, map: PlaneMap, stage: Px | undefined):
       ground.take(best.drawing);
     }
   }
-  taken.set(sketch.constraints, { map, places });
+  taken.set(sketch.constraints, { sketch, scale: map.scale, places });
   return places;
 }
 

@@ -92,7 +92,6 @@ export function useSketchEditing() {
   /** Change the open sketch; a refusal is shown beside the verbs. */
   function change(label: string, run: (sketch: SketchGeometry) => void): boolean {
     if (!session.activePart || !session.sketching) return false;
-    clash.drop();
     const moved = step.value !== stored.value && step.value ? movedLoans(stored.value!, step.value) : null;
     const edit = editSketch(session.activePart, session.sketching, label, (sketch) => {
       // What is borrowed moves along with the first edit after its source moved.
@@ -102,6 +101,7 @@ export function useSketchEditing() {
     });
     session.notice = design.edit(edit);
     if (session.notice !== null && step.value) void clash.consider(step.value, label, run);
+    else clash.drop();
     return session.notice === null;
   }
 

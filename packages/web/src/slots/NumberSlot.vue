@@ -6,13 +6,11 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import ExpressionField from '../fields/ExpressionField.vue';
 import { useOpenField } from '../fields/open-field.ts';
-import { useDimensionEdit } from '../ledger/dimension-edit.ts';
 import type { SlotProps } from './slot-props.ts';
 
 const props = defineProps<SlotProps>();
 const design = useDesign();
 const session = useSession();
-const { commit, make } = useDimensionEdit();
 const openField = useOpenField();
 const open = ref(false);
 const key = computed(() => `${props.stepId}.${props.piece.slot}`);
@@ -28,16 +26,7 @@ watch(
 </script>
 
 <template>
-  <ExpressionField
-    v-if="open"
-    compact
-    :reference="key"
-    :label="`${step.name}: ${piece.slot}`"
-    :commit="(typed) => commit(key, typed)"
-    :make="(name) => make(key, name)"
-    @done="open = false"
-    @cancel="open = false"
-  />
+  <ExpressionField v-if="open" compact :reference="key" :label="`${step.name}: ${piece.slot}`" @close="open = false" />
   <button
     v-else
     class="slot number leading-5"
