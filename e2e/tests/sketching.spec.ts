@@ -77,6 +77,8 @@ test('while something is dragged, both it and what stands still are seen', async
     const [x, y] = await w.at(u, v);
     return page.screenshot({ clip: { x: x - 9, y: y - 9, width: 18, height: 18 } });
   };
+  // What was drawn last is painted.
+  await page.waitForTimeout(400);
   const [edge, ground, line] = [await look(-20, 20), await look(23, 5), await look(20, -7)];
   await w.point(30, 6);
   await page.mouse.down();

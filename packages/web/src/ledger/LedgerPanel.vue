@@ -16,7 +16,6 @@ import {
   isPlain,
   ledgerLines,
   lineSteps,
-  renewed,
   SORTS,
   type Filter,
   type LedgerLine,
@@ -47,7 +46,7 @@ const wanted = computed(() => ({
 let layouts = 0;
 watch([() => design.ledger, wanted], () => void layOut(), { immediate: true });
 
-/** Lay the ledger out; what takes longer is done in slices, while the lines from before stay. */
+/** Lay the ledger out; what takes longer is done in slices, while the lines from before stay, each as it now reads. */
 async function layOut(): Promise<void> {
   const mine = ++layouts;
   const { design: now, ledger } = design;
@@ -55,7 +54,9 @@ async function layOut(): Promise<void> {
   if (!now || !ledger) lines.value = [];
   else if (isPlain(how)) lines.value = ledgerLines(now, ledger, how);
   else {
-    lines.value = renewed(lines.value, ledger);
+    // In a task of its own: the edit is shown first.
+    await new Promise((next) => setTimeout(next));
+    if (mine !== layouts) return;
     const found = await inSlices(lineSteps(now, ledger, how), () => mine === layouts);
     if (!found || mine !== layouts) return;
     lines.value = found;
@@ -163,6 +164,8 @@ const news = computed(() => {
       : []),
   ];
 });
+/** The dimension of a line as it is now; none when it is gone. */
+const entryOf = ({ key }: LedgerLine) => design.ledger?.index.byReference(key);
 const link = (refs: readonly string[], to: string) => (session.notice = design.edit(linkNumbers(refs, to)));
 const nameOf = (reference: string) => design.ledger?.index.byReference(reference)?.path.join('.') ?? reference;
 </script>
@@ -232,8 +235,8 @@ const nameOf = (reference: string) => design.ledger?.index.byReference(reference
             {{ (lines[item.index] as { title: string }).title }}
           </h3>
           <LedgerRow
-            v-else
-            :entry="(lines[item.index] as Extract<(typeof lines)[number], { kind: 'entry' }>).entry"
+            v-else-if="entryOf(lines[item.index]!)"
+            :entry="entryOf(lines[item.index]!)!"
             :picked="picked.includes(lines[item.index]!.key)"
             :picking="picked.length > 0"
             :hangs="hangs ? (hangs.get(lines[item.index]!.key) ?? 0) : null"

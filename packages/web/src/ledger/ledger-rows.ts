@@ -141,15 +141,6 @@ export function ledgerLines(design: Design, ledger: Ledger, wanted: Wanted): Led
   }
 }
 
-/** The same lines, of a ledger that is another now; what is gone is left out. */
-export function renewed(lines: readonly LedgerLine[], ledger: Ledger): LedgerLine[] {
-  return lines.flatMap((line): LedgerLine[] => {
-    if (line.kind === 'heading') return [line];
-    const entry = ledger.index.byReference(line.key);
-    return entry ? [{ ...line, entry }] : [];
-  });
-}
-
 function linesOf(design: Design, ledger: Ledger, shown: readonly DimensionEntry[], wanted: Wanted): LedgerLine[] {
   const compare = compared(ledger, wanted.sort);
   const line = (entry: DimensionEntry): LedgerLine => ({ kind: 'entry', key: entry.ref, entry });

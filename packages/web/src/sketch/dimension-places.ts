@@ -19,7 +19,7 @@ const [HALF_WIDTH, HALF_HEIGHT] = [24, 9];
 /** What it costs a place to lie on another number, on another dimension's line, across an outline, off the stage; and to be less usual. */
 const COST = { number: 100, line: 40, crossing: 12, outline: 20, offStage: 30, unusual: 3 };
 /** Of more dimensions than this nobody reads all at once; they stand where they usually do. */
-const MOST_PLACED = 120;
+const MOST_PLACED = 80;
 /** Parallel lines of dimensions nearer than this, px, run into each other. */
 const LINE_GAP = 14;
 
@@ -56,8 +56,13 @@ export function drawnDimensions(
 function placed(sketch: SketchGeometry, c: DimensionConstraint, map: PlaneMap, place: number): DimensionConstraint {
   if (c.label || place === 0) return c;
   const at = labelPlaces(sketch, c, map)[place];
-  return at ? { ...c, label: [...map.toPlane(...at)] } : c;
+  return at ? labelled(c, map, at) : c;
 }
+
+const labelled = (c: DimensionConstraint, map: PlaneMap, at: Px): DimensionConstraint => ({
+  ...c,
+  label: [...map.toPlane(...at)],
+});
 
 function placesOf(sketch: SketchGeometry, map: PlaneMap, stage: Px | undefined): ReadonlyMap<string, number> {
   const places = new Map<string, number>();
@@ -69,11 +74,12 @@ function placesOf(sketch: SketchGeometry, map: PlaneMap, stage: Px | undefined):
     for (const { id, c } of all) {
       if (c.label) continue;
       let best = { cost: Infinity, place: 0, drawing: null as DimensionDrawing | null };
-      for (let place = 0; place < Math.max(1, labelPlaces(sketch, c, map).length); place++) {
-        const drawing = layOut(placed(sketch, c, map, place));
-        const cost = drawing ? ground.costOf(drawing) + place * COST.unusual : Infinity;
+      for (const [place, at] of labelPlaces(sketch, c, map).entries()) {
+        const unusual = place * COST.unusual;
+        if (unusual >= best.cost) break;
+        const drawing = layOut(place === 0 ? c : labelled(c, map, at));
+        const cost = drawing ? unusual + ground.costOf(drawing, best.cost - unusual) : Infinity;
         if (cost < best.cost) best = { cost, place, drawing };
-        if (cost <= place * COST.unusual) break;
       }
       places.set(id, best.place);
       ground.take(best.drawing);
@@ -83,11 +89,16 @@ function placesOf(sketch: SketchGeometry, map: PlaneMap, stage: Px | undefined):
   return places;
 }
 
+interface Line {
+  readonly at: Segment;
+  readonly box: Box;
+}
+
 /** What stands on the stage already. */
 class Ground {
-  private readonly outline: Segment[];
+  private readonly outline: Line[];
   private readonly numbers: Box[] = [];
-  private readonly lines: Segment[] = [];
+  private readonly lines: Line[] = [];
 
   constructor(
     sketch: SketchGeometry,
@@ -98,7 +109,7 @@ class Ground {
       primitivesFor(sketch, id).flatMap((p) => {
         const pieces = p.kind === 'line' ? 1 : isWhole(p) ? 16 : 8;
         const at = (i: number) => map.toPixel(pointAt(p, i / pieces));
-        return Array.from({ length: pieces }, (_, i): Segment => [at(i), at(i + 1)]);
+        return Array.from({ length: pieces }, (_, i) => lineOf([at(i), at(i + 1)]));
       }),
     );
   }
@@ -109,30 +120,58 @@ class Ground {
     this.lines.push(...linesOf(drawing));
   }
 
-  costOf(drawing: DimensionDrawing): number {
+  /** @param most dearer than this, it need not be known exactly */
+  costOf(drawing: DimensionDrawing, most: number): number {
     const box = numberBox(drawing);
-    const count = <T>(list: readonly T[], met: (item: T) => boolean) => list.filter(met).length;
-    const own = linesOf(drawing);
-    let cost = COST.number * count(this.numbers, (other) => overlap(box, other));
-    cost += COST.line * count(this.lines, (line) => crosses(box, line));
-    cost += COST.line * count(this.numbers, (number) => own.some((line) => crosses(number, line)));
-    cost += COST.number * count(this.lines, (line) => own.some((o) => runTogether(o, line)));
-    cost += COST.crossing * count(this.lines, (line) => own.some((o) => meet(o, line)));
-    cost +=
-      COST.outline *
-      Math.min(
-        2,
-        count(this.outline, (line) => crosses(box, line)),
-      );
     const [x, y] = drawing.text.at;
-    if (
-      this.stage &&
-      (x < HALF_WIDTH || y < HALF_HEIGHT || x > this.stage[0] - HALF_WIDTH || y > this.stage[1] - HALF_HEIGHT)
-    )
-      cost += COST.offStage;
+    const { stage } = this;
+    const off = stage && (x < HALF_WIDTH || y < HALF_HEIGHT || x > stage[0] - HALF_WIDTH || y > stage[1] - HALF_HEIGHT);
+    let cost = off ? COST.offStage : 0;
+    for (const number of this.numbers) if (overlap(box, number)) cost += COST.number;
+    let crossed = 0;
+    for (const line of this.outline) if (crossed < 2 && overlap(box, line.box) && crosses(box, line.at)) crossed++;
+    cost += COST.outline * crossed;
+    if (cost >= most) return cost;
+    const own = linesOf(drawing);
+    // Only what is near can be met.
+    const room = own.reduce((all, line) => around(all, line.box), box);
+    const reach: Box = [room[0] - LINE_GAP, room[1] - LINE_GAP, room[2] + LINE_GAP, room[3] + LINE_GAP];
+    for (const number of this.numbers)
+      if (overlap(reach, number) && own.some((o) => overlap(o.box, number) && crosses(number, o.at))) cost += COST.line;
+    for (const line of this.lines) {
+      if (!overlap(reach, line.box)) continue;
+      if (overlap(box, line.box) && crosses(box, line.at)) cost += COST.line;
+      let [together, met] = [false, false];
+      for (const o of own) {
+        if (!isNear(o.box, line.box)) continue;
+        together ||= runTogether(o.at, line.at);
+        met ||= meet(o.at, line.at);
+      }
+      if (together) cost += COST.number;
+      if (met) cost += COST.crossing;
+      if (cost >= most) return cost;
+    }
     return cost;
   }
 }
+
+/** Boxes of level and upright lines have some breadth, so that they can overlap. */
+const lineOf = (at: Segment): Line => ({
+  at,
+  box: [
+    Math.min(at[0][0], at[1][0]) - 0.5,
+    Math.min(at[0][1], at[1][1]) - 0.5,
+    Math.max(at[0][0], at[1][0]) + 0.5,
+    Math.max(at[0][1], at[1][1]) + 0.5,
+  ],
+});
+
+const around = (a: Box, b: Box): Box => [
+  Math.min(a[0], b[0]),
+  Math.min(a[1], b[1]),
+  Math.max(a[2], b[2]),
+  Math.max(a[3], b[3]),
+];
 
 /** The room a number takes, turned or not. */
 export function numberBox({ text: { at, angle } }: DimensionDrawing): Box {
@@ -142,17 +181,20 @@ export function numberBox({ text: { at, angle } }: DimensionDrawing): Box {
 }
 
 /** Straight lines, and the arcs as chords. */
-function linesOf({ lines, arcs }: DimensionDrawing): Segment[] {
+function linesOf({ lines, arcs }: DimensionDrawing): Line[] {
   const chords = arcs.flatMap(({ center, radius, from, to }) => {
     const sweep = to < from ? to + 2 * Math.PI - from : to - from;
     const at = (i: number): Px => [
       center[0] + radius * Math.cos(from + (sweep * i) / 6),
       center[1] + radius * Math.sin(from + (sweep * i) / 6),
     ];
-    return Array.from({ length: 6 }, (_, i): Segment => [at(i), at(i + 1)]);
+    return Array.from({ length: 6 }, (_, i) => lineOf([at(i), at(i + 1)]));
   });
-  return [...lines, ...chords];
+  return [...lines.map(lineOf), ...chords];
 }
+
+const isNear = (a: Box, b: Box) =>
+  a[0] < b[2] + LINE_GAP && b[0] < a[2] + LINE_GAP && a[1] < b[3] + LINE_GAP && b[1] < a[3] + LINE_GAP;
 
 export const overlap = (a: Box, b: Box) => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
 

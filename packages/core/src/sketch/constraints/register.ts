@@ -29,9 +29,8 @@ const KINDS = [
 ] as const; // prettier-ignore
 
 /** The compiler tells of a kind in the file's form that is not listed here. */
-type Listed = (typeof KINDS)[number][0];
-const complete: Record<KindName, true> extends Record<Listed, true> ? (KindName extends Listed ? true : never) : never =
-  true;
+type Missing = Exclude<KindName, (typeof KINDS)[number][0]>;
+const complete: [Missing] extends [never] ? true : Missing = true;
 void complete;
 
 const byKind = new Map<KindName, ConstraintKind>(KINDS);

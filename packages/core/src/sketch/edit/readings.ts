@@ -8,9 +8,10 @@ import {
   type DimensionConstraint,
   type SketchGeometry,
 } from '../schema.ts';
-import { angleFrom, lineIn, placeIn, radiusIn, type Ends } from '../drawn.ts';
+import { angleFrom, lineIn, placeIn, radiusIn } from '../drawn.ts';
 import type { Vec2 } from '../regions/primitives.ts';
 import { measureDimension } from './measure.ts';
+import { sectorsOf } from './sectors.ts';
 
 /** A verb the picked things allow. Dimensions carry the value they would start with, mm or rad. */
 export interface Reading {
@@ -156,7 +157,7 @@ class Readings {
     const angle = angleFrom(one!, other!);
     const isParallel = Math.abs(Math.sin(angle)) < 1e-6;
     if (isParallel) readings.unshift(this.dimension('distance', 'Distance', of));
-    else readings.push(...this.sectors(of));
+    else readings.push(...this.sectors([of[0]!, of[1]!]));
     const construction = of.find((e) => this.sketch.curves[e]?.construction || !(e in this.sketch.curves));
     if (isParallel && construction !== undefined) {
       const measured = of.find((e) => e !== construction)!;
@@ -166,26 +167,16 @@ class Readings {
   }
 
   /** The four angles round the crossing of two lines, first that of the corner in which they were clicked. */
-  private sectors(of: readonly string[]): Reading[] {
-    const [one, other] = of.map((e) => lineIn(this.sketch, e)!);
-    const apex = crossingOf(one!, other!);
-    const turned = [of[0]!, of[1]!].map((e, k) => runsTowards([one!, other!][k]!, apex, this.clicked.get(e)));
-    const corner = (beyondFirst: boolean, beyondSecond: boolean, where: string): Reading => {
-      const rays = [turned[0] !== beyondFirst, turned[1] !== beyondSecond];
-      const angle = angleFrom(directed(one!, rays[0]!), directed(other!, rays[1]!));
-      // Counter-clockwise, and less than half a turn.
-      const [p, q] = angle < 0 ? [1, 0] : [0, 1];
-      const reversed = rays[p] ? (rays[q] ? 'both' : 'first') : rays[q] ? 'second' : null;
-      const degrees = Math.round((Math.abs(angle) * 180) / Math.PI);
-      const also = reversed ? { reversed } : undefined;
-      return this.dimension('angle', `Angle ${degrees}°${where}`, [of[p]!, of[q]!], also);
-    };
-    return [
-      corner(false, false, ''),
-      corner(false, true, ', beside'),
-      corner(true, true, ', opposite'),
-      corner(true, false, ', other side'),
-    ];
+  private sectors([p, q]: readonly [string, string]): Reading[] {
+    const lines = [lineIn(this.sketch, p)!, lineIn(this.sketch, q)!] as const;
+    return sectorsOf(lines, [this.clicked.get(p), this.clicked.get(q)]).map(({ swapped, reversed, angle, where }) =>
+      this.dimension(
+        'angle',
+        `Angle ${Math.round((angle * 180) / Math.PI)}°${where}`,
+        swapped ? [q, p] : [p, q],
+        reversed ? { reversed } : undefined,
+      ),
+    );
   }
 
   private ofPointAndCurve(point: string, curve: string, kind: EntityKind): Reading[] {
@@ -296,20 +287,3 @@ export function constraintOf(reading: Reading, value?: string): Constraint {
   const base = { kind: reading.kind, of: [...reading.of], ...reading.also };
   return (value === undefined ? base : { ...base, value }) as Constraint;
 }
-
-/** Where two lines that are not parallel cross, or would. */
-function crossingOf([a, b]: Ends, [c, d]: Ends): Vec2 {
-  const [ux, uy] = [b[0] - a[0], b[1] - a[1]];
-  const [vx, vy] = [d[0] - c[0], d[1] - c[1]];
-  const t = ((c[0] - a[0]) * vy - (c[1] - a[1]) * vx) / (ux * vy - uy * vx);
-  return [a[0] + t * ux, a[1] + t * uy];
-}
-
-/** Does a line run from where it was clicked towards the apex? Not clicked, its middle counts. */
-function runsTowards([a, b]: Ends, apex: Vec2, clicked: Vec2 | undefined): boolean {
-  const along = (p: Vec2) => (p[0] - apex[0]) * (b[0] - a[0]) + (p[1] - apex[1]) * (b[1] - a[1]);
-  const at = clicked ? along(clicked) : 0;
-  return (Math.abs(at) > 1e-12 ? at : along([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2])) < 0;
-}
-
-const directed = ([a, b]: Ends, turned: boolean): Ends => (turned ? [b, a] : [a, b]);

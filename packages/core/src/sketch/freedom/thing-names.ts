@@ -12,7 +12,7 @@ const KIND_NAMES: Readonly<Record<Curve['kind'], string>> = {
   spline: 'spline',
   text: 'lettering',
 };
-const REGULAR: Readonly<Record<number, string>> = { 4: 'square', 5: 'pentagon', 6: 'hexagon', 8: 'octagon' };
+const REGULAR: Readonly<Record<number, string>> = { 5: 'pentagon', 6: 'hexagon', 8: 'octagon' };
 
 /** So many things are named one by one; of more, the rest is counted. */
 const MOST_NAMED = 2;
