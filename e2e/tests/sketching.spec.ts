@@ -84,7 +84,8 @@ test('while something is dragged, both it and what stands still are seen', async
   await page.mouse.down();
   for (const v of [5, 10, 20, 30]) await page.mouse.move(...(await w.at(36, v)));
   await page.waitForTimeout(400);
-  expect(Buffer.compare(await look(-20, 20), edge)).toBe(0);
+  // The ground's gradient is rounded anew now and then on a busy machine, so it is asked again.
+  await expect.poll(async () => Buffer.compare(await look(-20, 20), edge)).toBe(0);
   // The line has left its old place and runs through a new one.
   expect(Buffer.compare(await look(20, -7), line)).not.toBe(0);
   expect(Buffer.compare(await look(23, 5), ground)).not.toBe(0);
