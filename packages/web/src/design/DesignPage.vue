@@ -91,13 +91,13 @@ watch(
 
 function evaluate(): void {
   if (!design.design || !kernelMayStart.value) return;
-  const step = session.sketching ?? session.editing;
+  const step = session.workedOn;
   const focus = step && session.activePart ? { part: session.activePart, step } : null;
   // In a task of its own: the edit is shown first.
   const wanted = design.design;
   setTimeout(() => design.design === wanted && evaluation.request(wanted, focus, session.activePart));
 }
-watch([() => design.design, () => session.sketching, () => session.editing, kernelMayStart], evaluate);
+watch([() => design.design, () => session.workedOn, kernelMayStart], evaluate);
 
 /** When work has paused and all is saved, the pictures are left for the next visit. */
 const PAUSE_MS = 4000;

@@ -50,6 +50,8 @@ export const useSession = defineStore('session', () => {
   /** A DXF drawing is being chosen and taken in. */
   const readingDxf = ref(false);
 
+  /** The step at which one stands: what was there before it can be picked, what comes later is not shown. */
+  const workedOn = computed(() => sketching.value ?? pickingFor.value?.step ?? editing.value);
   const inSketch = computed(() => sketching.value !== null);
 
   function openPart(id: string | null): void {
@@ -98,6 +100,7 @@ export const useSession = defineStore('session', () => {
     toleranceOf,
     readingDxf,
     inSketch,
+    workedOn,
     openPart,
     openSketch,
     leaveSketch,

@@ -28,12 +28,12 @@ export interface ModeValues {
 export type ModeKind = keyof ModeValues;
 export type Mode = { [K in ModeKind]: { readonly kind: K; readonly value: ModeValues[K] } }[ModeKind];
 
-/** What a mode does at a key; false, or nothing there, leaves it to the mode below. */
-export interface ModeHands {
-  escape?(): boolean;
-  enter?(): boolean;
-  /** Before something is undone; true, and that was the undoing. */
-  undo?(): boolean;
+/** What a mode does at its keys; false, or nothing there, leaves a key to the mode below. */
+export interface ModeKeys {
+  escape?(): unknown;
+  enter?(): unknown;
+  /** Before something is undone; unless false, that was the undoing. */
+  undo?(): unknown;
   key?(event: KeyboardEvent): boolean;
 }
 
@@ -42,7 +42,7 @@ const UPON: Readonly<Partial<Record<ModeKind, ModeKind>>> = { tool: 'sketch', ch
 
 export const useModes = defineStore('modes', () => {
   const stack = shallowRef<readonly Mode[]>([]);
-  const hands = new Map<ModeKind, ModeHands>();
+  const keys = new Map<ModeKind, ModeKeys>();
 
   function valueOf<K extends ModeKind>(kind: K): ModeValues[K] | null {
     return (stack.value.find((m) => m.kind === kind)?.value as ModeValues[K] | undefined) ?? null;
@@ -68,14 +68,14 @@ export const useModes = defineStore('modes', () => {
     });
   }
 
-  /** What a mode does at its keys. A feature says so for its own. */
-  function handle(kind: ModeKind, does: ModeHands): void {
-    hands.set(kind, does);
+  /** Say what a mode does at its keys. */
+  function handle(kind: ModeKind, does: ModeKeys): void {
+    keys.set(kind, does);
   }
 
   const fromTop = () => [...stack.value].reverse();
-  const ask = (what: (does: ModeHands, kind: ModeKind) => boolean) =>
-    fromTop().some(({ kind }) => what(hands.get(kind) ?? {}, kind));
+  const ask = (what: (does: ModeKeys, kind: ModeKind) => boolean) =>
+    fromTop().some(({ kind }) => what(keys.get(kind) ?? {}, kind));
 
   return {
     stack,
@@ -86,12 +86,12 @@ export const useModes = defineStore('modes', () => {
     /** One level back, never more; a mode that says nothing of it is left. */
     escape: (): boolean =>
       ask((does, kind) => {
-        if (does.escape) return does.escape();
+        if (does.escape) return does.escape() !== false;
         leave(kind);
         return true;
       }),
-    confirm: (): boolean => ask((does) => does.enter?.() ?? false),
-    undo: (): boolean => ask((does) => does.undo?.() ?? false),
+    confirm: (): boolean => ask((does) => does.enter !== undefined && does.enter() !== false),
+    undo: (): boolean => ask((does) => does.undo !== undefined && does.undo() !== false),
     key: (event: KeyboardEvent): boolean => ask((does) => does.key?.(event) ?? false),
   };
 });

@@ -23,12 +23,10 @@ export function useWorkplaceModes(editing: SketchEditing): void {
     if (some) session.picks = [];
     return some;
   }
-  const done = <T>(_: T): true => true;
-
   modes.handle('sketch', {
     // With nothing in hand a sketch stays open: Enter and Finish leave it.
-    escape: () => done((session.entities = [])),
-    enter: () => done(session.leaveSketch()),
+    escape: () => void (session.entities = []),
+    enter: () => session.leaveSketch(),
     key(event) {
       const held = event.ctrlKey || event.metaKey;
       if (held && event.key.toLowerCase() === 'c') copyPicked(editing);
@@ -45,12 +43,10 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   });
 
   modes.handle('tool', {
-    escape: () => done(drawing.clicks.value.length > 0 ? drawing.drop() : modes.leave('tool')),
+    escape: () => (drawing.clicks.value.length > 0 ? drawing.drop() : modes.leave('tool')),
     enter() {
       if (drawing.clicks.value.length === 0) return false;
-      if (drawing.tool.value?.clicks === 'open') drawing.finish();
-      else drawing.click();
-      return true;
+      return drawing.tool.value?.clicks === 'open' ? drawing.finish() : drawing.click();
     },
     undo() {
       drawing.drop();
@@ -61,24 +57,24 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   });
 
   modes.handle('change', {
-    enter: () => done(changing.atClick.value ? modes.leave('change') : changing.keep()),
+    enter: () => (changing.atClick.value ? modes.leave('change') : changing.keep()),
   });
 
   modes.handle('fill', {
-    escape: () => done(design.attempt ? dropStep() : modes.leave('fill')),
-    enter: () => done(keepStep()),
+    escape: () => (design.attempt ? dropStep() : modes.leave('fill')),
+    enter: keepStep,
   });
-  modes.handle('pick', { enter: () => done(modes.leave('pick')) });
-  modes.handle('trace', { escape: () => letGoOfPicks() || done(modes.leave('trace')) });
+  modes.handle('pick', { enter: () => modes.leave('pick') });
+  modes.handle('trace', { escape: () => letGoOfPicks() || modes.leave('trace') });
 
   modes.handle('try', {
-    escape: () => done(trial.drop()),
+    escape: trial.drop,
     enter() {
       if (trial.holds) void trial.keep();
       return trial.holds;
     },
     // What is only tried is the last thing done.
-    undo: () => done(trial.drop()),
+    undo: trial.drop,
   });
   watch(
     () => trial.on,
@@ -86,7 +82,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
     { immediate: true },
   );
 
-  modes.handle('variant', { escape: () => letGoOfPicks() || done(trial.look(null)) });
+  modes.handle('variant', { escape: () => letGoOfPicks() || void trial.look(null) });
   watch(
     () => trial.variant,
     (variant) => (variant === null ? modes.leave('variant') : modes.enter('variant', variant)),

@@ -19,8 +19,8 @@ interface Shown {
   readonly ref: string;
   readonly text: string;
   readonly at: readonly [number, number];
-  /** Beside where it belongs, where that is taken. */
-  readonly stands?: readonly [number, number];
+  /** Where it stands: there, or beside it where that is taken. */
+  readonly stands: readonly [number, number];
 }
 
 /** Width of a character, and of a label without one, px. */
@@ -35,7 +35,7 @@ const numbers = computed<Shown[]>(() => {
     if (!sketch) return [];
     const map = new PlaneMap(props.scene.planeView(sketch.frame));
     if (map.edgeOn) return [];
-    return Object.entries(sketch.geometry.constraints).flatMap(([key, c]): Shown[] => {
+    return Object.entries(sketch.geometry.constraints).flatMap(([key, c]): Omit<Shown, 'stands'>[] => {
       const entry = ledger.index.byReference(`${id}.${key}`);
       const drawing = isDimension(c) ? layoutDimension(sketch.geometry, c, map) : null;
       if (!entry || !drawing || entry.ref === asking) return [];
@@ -56,8 +56,8 @@ const numbers = computed<Shown[]>(() => {
         :key="n.ref"
         :x1="n.at[0]"
         :y1="n.at[1]"
-        :x2="n.stands![0]"
-        :y2="n.stands![1]"
+        :x2="n.stands[0]"
+        :y2="n.stands[1]"
         stroke="var(--color-quiet)"
         stroke-width="0.8"
       />
@@ -67,7 +67,7 @@ const numbers = computed<Shown[]>(() => {
       :key="n.ref"
       class="number pointer-events-auto absolute min-h-6 -translate-x-1/2 -translate-y-1/2 rounded border border-hairline bg-panel px-1 text-[11px] whitespace-nowrap text-petrol hover:border-signal hover:text-signal"
       :class="session.hoveredDimension === n.ref ? '!border-signal !text-signal' : ''"
-      :style="{ left: `${n.stands![0]}px`, top: `${n.stands![1]}px` }"
+      :style="{ left: `${n.stands[0]}px`, top: `${n.stands[1]}px` }"
       :aria-label="`Use ${n.text}`"
       tabindex="-1"
       @mousedown.prevent

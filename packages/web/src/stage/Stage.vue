@@ -62,14 +62,14 @@ const sketchMap = computed(() => {
 const bodies = computed(() => {
   if (!view.value) return [];
   const { around } = view.value;
-  if (!around || around.step !== (session.sketching ?? session.editing)) return view.value.bodies;
+  if (!around || around.step !== session.workedOn) return view.value.bodies;
   // What a step is put on is picked from what was there before it.
-  return session.sketching || session.pickingFor?.step === around.step ? around.before : around.after;
+  return session.sketching || session.pickingFor ? around.before : around.after;
 });
 /** What the step being edited took away or changed. */
 const ghosts = computed(() => {
   const around = view.value?.around;
-  if (!around || session.sketching || around.step !== session.editing || session.pickingFor) return [];
+  if (!around || around.step !== session.workedOn || session.sketching || session.pickingFor) return [];
   const stay = new Set(bodies.value.map((b) => b.key));
   return around.before.filter((b) => !stay.has(b.key));
 });

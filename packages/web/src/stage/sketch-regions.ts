@@ -43,7 +43,26 @@ export function regionsFor(geometry: SketchGeometry): RegionMap {
   return found;
 }
 
-let remote: Comlink.Remote<RegionsWorker> | null = null;
+let worker: { readonly remote: Comlink.Remote<RegionsWorker>; readonly failed: Promise<never> } | null = null;
+
+/** Rejects when the worker fails, or cannot be had; the next time another is started. */
+function inWorker(geometry: SketchGeometry): Promise<RegionMap> {
+  if (!worker) {
+    const own = new Worker(new URL('./regions.worker.ts', import.meta.url), { type: 'module', name: 'regions' });
+    const failed = new Promise<never>((_, reject) => {
+      own.onerror = (event) => {
+        event.preventDefault();
+        own.terminate();
+        worker = null;
+        reject(new Error(event.message));
+      };
+    });
+    // Heard by whoever waits then; by nobody else it need not be.
+    failed.catch(() => undefined);
+    worker = { remote: Comlink.wrap<RegionsWorker>(own), failed };
+  }
+  return Promise.race([worker.remote.find(geometry), worker.failed]);
+}
 
 /** The same, waited for. */
 export function regionsWhenFound(geometry: SketchGeometry): Promise<RegionMap> {
@@ -51,14 +70,14 @@ export function regionsWhenFound(geometry: SketchGeometry): Promise<RegionMap> {
   if (map) return Promise.resolve(map);
   let coming = asked.get(geometry);
   if (!coming) {
-    remote ??= Comlink.wrap<RegionsWorker>(
-      new Worker(new URL('./regions.worker.ts', import.meta.url), { type: 'module', name: 'regions' }),
-    );
-    coming = remote.find(toRaw(geometry)).then((found) => {
-      known.set(geometry, found);
-      regionsCame.value++;
-      return found;
-    });
+    coming = inWorker(toRaw(geometry))
+      // Late is better than never: no regions would look like an open outline.
+      .catch(() => findRegions(geometry))
+      .then((found) => {
+        known.set(geometry, found);
+        regionsCame.value++;
+        return found;
+      });
     asked.set(geometry, coming);
   }
   return coming;

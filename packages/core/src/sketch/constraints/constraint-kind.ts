@@ -4,7 +4,7 @@
  * listed in `register.ts`; its form in the file stands in `schema.ts`.
  */
 import type { QuantityKind } from '../../units/units.ts';
-import type { Constraint, ConstraintKind as KindName, SketchGeometry } from '../schema.ts';
+import type { Constraint, ConstraintKind as KindName, DimensionConstraint, SketchGeometry } from '../schema.ts';
 import type { Equation } from '../solver/equation.ts';
 import type { MergeOutcome } from '../solver/merge.ts';
 import type { Equating, Merging } from './operands.ts';
@@ -31,10 +31,15 @@ export interface ConstraintKind<C extends Constraint = Constraint> {
 
 export type Of<K extends KindName> = Extract<Constraint, { kind: K }>;
 
+/** A kind asks something of the solver; and one with a number says what it reads. */
+type Declared<C extends Constraint> = ConstraintKind<C> &
+  (Required<Pick<ConstraintKind<C>, 'merge'>> | Required<Pick<ConstraintKind<C>, 'equations'>>) &
+  (C extends DimensionConstraint ? Required<Pick<ConstraintKind<C>, 'reads'>> : unknown);
+
 /** Declares one kind, typed by its name in the file. */
 export function declareConstraint<K extends KindName>(
   kind: K,
-  declared: ConstraintKind<Of<K>>,
+  declared: Declared<Of<K>>,
 ): readonly [K, ConstraintKind] {
   return [kind, declared as unknown as ConstraintKind];
 }

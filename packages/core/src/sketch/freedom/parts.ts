@@ -21,8 +21,13 @@ export interface SketchParts {
 }
 
 export function partsOf(sketch: SketchGeometry, system: System): SketchParts {
-  const groups = joined(sketch, system);
-  const names = new ThingNames(sketch, groups);
+  // A corner is shared when both its coordinates are.
+  const jointAt = (point: string) => {
+    const { x, y } = system.points.get(point)!;
+    return x * system.values.length + y;
+  };
+  const groups = joined(sketch, jointAt);
+  const names = new ThingNames(sketch, groups, jointAt);
   const all = Object.keys(sketch.curves);
   const withPoints = (curves: readonly string[]) => [
     ...new Set(curves.flatMap((id) => pointsOf(sketch.curves[id]!)).filter((p) => p in sketch.points)),
@@ -49,14 +54,12 @@ export function partsOf(sketch: SketchGeometry, system: System): SketchParts {
 }
 
 /** Curves that share points, directly or through coincidence. */
-function joined(sketch: SketchGeometry, system: System): string[][] {
+function joined(sketch: SketchGeometry, jointAt: (point: string) => number): string[][] {
   const bySlot = new Map<number, string[]>();
   for (const [id, c] of Object.entries(sketch.curves)) {
     for (const p of pointsOf(c)) {
       if (p === BUILT_IN.origin) continue;
-      const slots = system.points.get(p)!;
-      // A corner is shared when both its coordinates are.
-      const key = slots.x * 1e6 + slots.y;
+      const key = jointAt(p);
       bySlot.set(key, [...(bySlot.get(key) ?? []), id]);
     }
   }

@@ -33,10 +33,14 @@ export class ThingNames {
   private points: ReadonlyMap<string, string> | null = null;
   private readonly on = new Map<string, string[]>();
 
-  /** @param groups curves that hang together */
+  /**
+   * @param groups curves that hang together
+   * @param jointAt a number that points at one place share
+   */
   constructor(
     private readonly sketch: SketchGeometry,
     groups: readonly (readonly string[])[],
+    private readonly jointAt: (point: string) => number,
   ) {
     for (const [id, c] of Object.entries(sketch.curves)) {
       for (const p of pointsOf(c)) {
@@ -66,6 +70,11 @@ export class ThingNames {
   curve(id: string): string {
     return this.curves.get(id) ?? lineName(this.sketch, id) ?? 'an axis';
   }
+  /** Has it a width and a height that are spoken of? */
+  isShape(curves: readonly string[]): boolean {
+    const own = this.drawnOf(curves);
+    return own.length === 1 || (this.isClosed(own) && this.shapeOf(own) !== null);
+  }
   group(curves: readonly string[]): string {
     return this.groups.get(curves)!;
   }
@@ -81,18 +90,12 @@ export class ThingNames {
     return this.points.get(id) ?? 'the origin';
   }
 
-  /** A slot or a rectangle has a width and a height; of other outlines the sides are spoken of. */
-  isShape(curves: readonly string[]): boolean {
-    return !this.plainGroup(curves).startsWith('outline') && !this.plainGroup(curves).startsWith('chain');
-  }
-
   /** What moves, by the lines both whose ends do, else by all that is touched. */
   moving({ points, sizes }: { points: ReadonlyMap<string, unknown>; sizes: ReadonlyMap<string, unknown> }): string {
     const ids = Object.keys(this.sketch.curves);
     const goes = (p: string) => points.has(p);
     const whole = ids.filter((id) => sizes.has(id) || pointsOf(this.sketch.curves[id]!).every(goes));
-    const drawn = whole.filter((id) => !this.sketch.curves[id]!.construction);
-    const named = drawn.length > 0 ? drawn : whole;
+    const named = this.drawnOf(whole);
     const covered = new Set(named.flatMap((id) => pointsOf(this.sketch.curves[id]!)));
     const rest = [...points.keys()].filter((p) => !covered.has(p));
     return listed([...named.map((id) => this.curve(id)), ...rest.map((p) => this.point(p))]);
@@ -103,32 +106,40 @@ export class ThingNames {
     return construction ? `construction ${KIND_NAMES[kind]}` : KIND_NAMES[kind];
   }
 
-  private plainGroup(curves: readonly string[]): string {
+  /** Without construction, unless there is nothing else. */
+  private drawnOf(curves: readonly string[]): readonly string[] {
     const drawn = curves.filter((id) => !this.sketch.curves[id]!.construction);
-    const own = drawn.length > 0 ? drawn : curves;
-    const count = (kind: Curve['kind']) => own.filter((id) => this.sketch.curves[id]!.kind === kind).length;
-    const [lines, arcs] = [count('line'), count('arc')];
+    return drawn.length > 0 ? drawn : curves;
+  }
+
+  private plainGroup(curves: readonly string[]): string {
+    const own = this.drawnOf(curves);
     if (own.length === 1) return this.plainCurve(own[0]!);
     if (!this.isClosed(own)) return `chain of ${own.length} curves`;
+    return this.shapeOf(own) ?? `outline of ${own.length} sides`;
+  }
+
+  /** A slot or a rectangle has a width and a height; of other outlines the sides are spoken of, and this is null. */
+  private shapeOf(own: readonly string[]): string | null {
+    const count = (kind: Curve['kind']) => own.filter((id) => this.sketch.curves[id]!.kind === kind).length;
+    const [lines, arcs] = [count('line'), count('arc')];
     if (lines === 3 && own.length === 3) return 'triangle';
     if (lines === own.length && REGULAR[lines] && this.areEqual(own)) return REGULAR[lines];
     if (lines === 4 && own.length === 4) return this.isRight(own) ? 'rectangle' : 'quadrilateral';
     if (lines === 2 && arcs === 2 && own.length === 4) return 'slot';
     if (lines === 4 && arcs === 4 && own.length === 8) return 'rounded rectangle';
-    return `outline of ${own.length} sides`;
+    return null;
   }
 
   /** Does every end meet exactly one other? */
   private isClosed(curves: readonly string[]): boolean {
-    const ends = curves.flatMap((id) => {
+    const met = new Map<number, number>();
+    for (const id of curves) {
       const c = this.sketch.curves[id]!;
-      return 'from' in c ? [c.from, c.to] : [];
-    });
-    const places = ends.map((p) => placeIn(this.sketch, p) ?? [0, 0]);
-    return places.every(
-      ([x, y]) =>
-        places.filter(([u, v]) => Math.hypot(x! - u!, y! - v!) < 1e-6 * (1 + Math.abs(x!) + Math.abs(y!))).length === 2,
-    );
+      if ('from' in c)
+        for (const end of [c.from, c.to]) met.set(this.jointAt(end), (met.get(this.jointAt(end)) ?? 0) + 1);
+    }
+    return [...met.values()].every((n) => n === 2);
   }
 
   private areEqual(lines: readonly string[]): boolean {
