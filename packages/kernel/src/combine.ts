@@ -12,7 +12,7 @@ export function combineSolids(
   targets: readonly TopoDS_Shape[],
   tools: readonly TopoDS_Shape[],
 ): Made[] {
-  const algorithm = scope.keep(kind === 'join' ? new oc.BRepAlgoAPI_Fuse() : new oc.BRepAlgoAPI_Cut());
+  const algorithm = scope.keep(booleanOf(oc, kind));
   algorithm.SetArguments(listOf(oc, scope, targets));
   algorithm.SetTools(listOf(oc, scope, tools));
   algorithm.SetToFillHistory(true);
@@ -46,14 +46,23 @@ export function combineSolids(
   }));
 }
 
-function listOf(oc: OpenCascadeInstance, scope: Scope, shapes: readonly TopoDS_Shape[]): NCollection_List_TopoDS_Shape {
+function booleanOf(oc: OpenCascadeInstance, kind: BooleanKind) {
+  if (kind === 'join') return new oc.BRepAlgoAPI_Fuse();
+  return kind === 'cut' ? new oc.BRepAlgoAPI_Cut() : new oc.BRepAlgoAPI_Common();
+}
+
+export function listOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  shapes: readonly TopoDS_Shape[],
+): NCollection_List_TopoDS_Shape {
   const list = scope.keep(new oc.NCollection_List_TopoDS_Shape());
   for (const shape of shapes) list.Append(shape);
   return list;
 }
 
 /** The list has no iterator here; it is emptied from the front. */
-function itemsOf(scope: Scope, list: NCollection_List_TopoDS_Shape): TopoDS_Shape[] {
+export function itemsOf(scope: Scope, list: NCollection_List_TopoDS_Shape): TopoDS_Shape[] {
   const items: TopoDS_Shape[] = [];
   while (!list.IsEmpty()) {
     items.push(scope.keep(list.First()));

@@ -1,19 +1,29 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type Axis, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece,
+  KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
+  type MeshQuality, type Transform, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { boxOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
-import { extrudeLoops } from './extrude.ts';
+import { chamferEdges, filletEdges } from './edges-worked.ts';
+import { extrudeLoops, type Made } from './extrude.ts';
+import { draftFaces, shellSolid } from './hollow.ts';
+import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { meshSolid } from './mesh.ts';
 import { scoped, type Scope } from './scope.ts';
+
+const WORDS: Readonly<Record<BooleanKind, string>> = {
+  join: 'join these bodies',
+  cut: 'cut this body',
+  common: 'find what these bodies have in common',
+};
 
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
@@ -44,7 +54,7 @@ export class OcctKernel implements SolidKernel {
   }
 
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[] {
-    const what = kind === 'join' ? 'join these bodies' : 'cut this body';
+    const what = WORDS[kind];
     return this.guarded(`The kernel could not ${what}; look for faces that nearly coincide`, () =>
       scoped((scope) =>
         combineSolids(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(({ shape, faces }) => ({
@@ -53,6 +63,55 @@ export class OcctKernel implements SolidKernel {
         })),
       ),
     );
+  }
+
+  fillet(solid: SolidHandle, edges: readonly RoundedEdge[]): MadeSolid {
+    return this.reworked(
+      solid,
+      'These edges cannot be rounded by so much; give a smaller radius or fewer edges',
+      (oc, scope, shape) => filletEdges(oc, scope, shape, edges),
+    );
+  }
+
+  chamfer(solid: SolidHandle, edges: readonly BevelledEdge[]): MadeSolid {
+    return this.reworked(
+      solid,
+      'These edges cannot be bevelled by so much; give a smaller distance or fewer edges',
+      (oc, scope, shape) => chamferEdges(oc, scope, shape, edges),
+    );
+  }
+
+  shell(solid: SolidHandle, open: readonly number[], thickness: number, outward: boolean): MadeSolid {
+    return this.reworked(
+      solid,
+      'This cannot be hollowed out with walls so thick; give a smaller thickness or open other faces',
+      (oc, scope, shape) => shellSolid(oc, scope, shape, open, thickness, outward),
+    );
+  }
+
+  draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid {
+    return this.reworked(
+      solid,
+      'These faces cannot be slanted by so much; give a smaller angle or other faces',
+      (oc, scope, shape) => draftFaces(oc, scope, shape, faces, neutral, angle),
+    );
+  }
+
+  placed(solid: SolidHandle, to: Transform): MadeSolid {
+    return this.reworked(solid, 'The kernel could not put this body elsewhere', (oc, scope, shape) =>
+      placeSolid(oc, scope, shape, to),
+    );
+  }
+
+  private reworked(
+    solid: SolidHandle,
+    sentence: string,
+    work: (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) => Made,
+  ): MadeSolid {
+    return this.guarded(sentence, () => {
+      const made = scoped((scope) => work(this.oc, scope, this.shape(solid)));
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
   }
 
   bulk(solid: SolidHandle): SolidBulk {
@@ -73,6 +132,10 @@ export class OcctKernel implements SolidKernel {
 
   edges(solid: SolidHandle): EdgeFacts[] {
     return this.about(solid, describeEdges);
+  }
+
+  bends(solid: SolidHandle): number[] {
+    return this.about(solid, bendsOf);
   }
 
   curves(solid: SolidHandle): EdgeCurve[] {

@@ -1,4 +1,5 @@
 import type { EdgeCurve, SolidFacts, SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import type { QuantityKind } from '../units/units.ts';
 import type { Name } from './name.ts';
 
 /** A solid of a part on its way through the recipe. */
@@ -19,5 +20,21 @@ export function curveOfEdge({ solid }: Body, index: number, kernel: SolidKernel)
   return all[index]!;
 }
 
+/** A value of one of the step's own numbers with which it could be made. */
+export interface Cure {
+  /** The number's key. */
+  readonly number: string;
+  readonly kind: QuantityKind;
+  /** mm, rad or plain. */
+  readonly value: number;
+}
+
 /** A step cannot be made; the message is a sentence for the user. */
-export class StepFailure extends Error {}
+export class StepFailure extends Error {
+  constructor(
+    message: string,
+    readonly cure: Cure | null = null,
+  ) {
+    super(message);
+  }
+}

@@ -7,6 +7,7 @@ export class LazyFacts implements SolidFacts {
   private sound: boolean | null = null;
   private faceFacts: readonly FaceFacts[] | null = null;
   private edgeFacts: readonly EdgeFacts[] | null = null;
+  private edgeBends: readonly number[] | null = null;
 
   constructor(
     private readonly kernel: SolidKernel,
@@ -36,5 +37,8 @@ export class LazyFacts implements SolidFacts {
   }
   get edges() {
     return (this.edgeFacts ??= this.kernel.edges(this.solid));
+  }
+  get bends() {
+    return (this.edgeBends ??= this.kernel.bends(this.solid));
   }
 }

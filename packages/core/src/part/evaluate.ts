@@ -2,7 +2,7 @@
 import type { Design, Part } from '../document/schema.ts';
 import { hashText } from '../ids/hash.ts';
 import type { Ledger } from '../ledger/ledger.ts';
-import { StepFailure, type Body } from '../names/body.ts';
+import { StepFailure, type Body, type Cure } from '../names/body.ts';
 import { LazyFacts } from '../names/facts.ts';
 import type { Doubt, SketchOutcome } from '../slots/resolving.ts';
 import { KernelError, type SolidKernel } from '../solid/kernel.ts';
@@ -17,6 +17,8 @@ export interface StepOutcome {
   readonly status: 'ok' | 'failed' | 'suppressed';
   /** Why it failed, or a note about how it was made. */
   readonly message: string | null;
+  /** What would work in its place, when that was found by trying. */
+  readonly cure: Cure | null;
   /** References that were not found for sure. */
   readonly doubts: readonly Doubt[];
   readonly sketch: SketchOutcome | null;
@@ -78,7 +80,7 @@ export class PartEvaluator {
     before: readonly StepOutcome[],
   ): StepOutcome {
     const doubts: Doubt[] = [];
-    const unchanged = { id, sketch: null, bodies, doubts };
+    const unchanged = { id, sketch: null, bodies, doubts, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const { made, used, sketch, note } = this.resultOf(
@@ -89,6 +91,7 @@ export class PartEvaluator {
         id,
         status: 'ok',
         message: note ?? null,
+        cure: null,
         doubts,
         sketch: sketch ?? null,
         bodies: made.length + used.length === 0 ? bodies : inPlace(bodies, made, used),
@@ -97,7 +100,7 @@ export class PartEvaluator {
       if (error instanceof SketchFailure)
         return { ...unchanged, status: 'failed', message: error.message, sketch: error.outcome };
       if (error instanceof StepFailure || error instanceof KernelError)
-        return { ...unchanged, status: 'failed', message: error.message };
+        return { ...unchanged, status: 'failed', message: error.message, cure: cureOf(error) };
       throw error;
     }
   }
@@ -200,6 +203,8 @@ export class PartEvaluator {
     this.results.sweep();
   }
 }
+
+const cureOf = (error: Error) => (error instanceof StepFailure ? error.cure : null);
 
 /** What was made, each in the place of the body it comes from; what began here last. */
 function inPlace(bodies: readonly Body[], made: StepResult['made'], used: StepResult['used']): Body[] {

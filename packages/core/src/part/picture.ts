@@ -3,7 +3,7 @@ import type { Design } from '../document/schema.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { EdgeFacts, FaceFacts, Frame, SolidKernel, SolidMesh, Vec3 } from '../solid/kernel.ts';
-import type { Body } from '../names/body.ts';
+import type { Body, Cure } from '../names/body.ts';
 import { faceKeys } from '../names/face-keys.ts';
 import { nameOf, readName } from '../names/name.ts';
 import type { NamedBody } from '../names/neighbours.ts';
@@ -46,6 +46,7 @@ export interface StepView {
   id: string;
   status: 'ok' | 'failed' | 'suppressed';
   message: string | null;
+  cure: Cure | null;
   doubts: readonly Doubt[];
   sketch: SketchView | null;
 }
@@ -63,7 +64,7 @@ const SCREEN_DEVIATION = 0.0008;
 const SCREEN_ANGLE = 12 * (Math.PI / 180);
 const MOST_MESHES = 150;
 /** Part of every key: raise when the meaning of a stored picture changes. */
-const GENERATION = 2;
+const GENERATION = 3;
 
 /** All a part's picture depends on, as a key: its recipe, and the values of its numbers. */
 export function pictureKey(design: Design, ledger: Ledger, part: string): string {
@@ -139,13 +140,14 @@ export class PartPainter {
   }
 }
 
-function stepView({ id, status, message, doubts, sketch }: StepOutcome): StepView {
-  if (!sketch) return { id, status, message, doubts, sketch: null };
+function stepView({ id, status, message, cure, doubts, sketch }: StepOutcome): StepView {
+  if (!sketch) return { id, status, message, cure, doubts, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
   return {
     id,
     status,
     message,
+    cure,
     doubts,
     sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash },
   };

@@ -6,6 +6,7 @@ import type { z } from 'zod';
 import type { EdgeRef, FaceRef, RegionRef } from '../references/references.ts';
 import type { CurveKind } from '../solid/kernel.ts';
 import type { DatumPlane } from '../space/planes.ts';
+import type { Vec3 } from '../space/vector.ts';
 import type { QuantityKind } from '../units/units.ts';
 import type { Resolving } from './resolving.ts';
 
@@ -61,6 +62,18 @@ export interface Resolved<R> {
   readonly digest: string;
 }
 
+/** What takes the place of what a slot refers to. */
+export interface Rewriting {
+  /** Of steps it rests on. */
+  step(id: string): string;
+  /** Of durable names in its references. */
+  name(text: string): string;
+  /** Of places and directions remembered beside names. */
+  place(at: Vec3): Vec3;
+  direction(along: Vec3): Vec3;
+  expression(text: string): string;
+}
+
 export interface SlotKind<Stored = unknown, R = unknown> {
   /** Its name in the registers, here and on the page. */
   readonly kind: string;
@@ -80,8 +93,8 @@ export interface SlotKind<Stored = unknown, R = unknown> {
   removeNumber(step: StepData, slot: string, key: string): boolean;
   /** Ids of the steps it rests on. */
   steps(stored: Stored): readonly string[];
-  /** The same resting on other steps, and with other references in its expressions, for a copy. */
-  copied(stored: Stored, to: (step: string) => string, expression: (text: string) => string): Stored;
+  /** The same meaning other things, as a copy does, or a member of a pattern. */
+  rewritten(stored: Stored, change: Rewriting): Stored;
   /** What is wrong with it in itself, as sentences that begin with `where`. */
   faults(stored: Stored, where: string): readonly string[];
   /** @throws StepFailure when it cannot be had; what is uncertain is told to `context.doubt` */
@@ -106,7 +119,7 @@ export function slotKind<Stored, R>(
     setName: (step, _, key, name) => void (step.names = { ...step.names, [key]: name }),
     removeNumber: () => false,
     steps: () => [],
-    copied: (stored) => stored,
+    rewritten: (stored) => stored,
     faults: () => [],
     take: () => null,
     ...own,

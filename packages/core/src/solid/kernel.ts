@@ -3,6 +3,7 @@
  * held by the kernel and named here by a handle; whoever receives one frees it.
  */
 import type { Loop } from '../sketch/regions/loop.ts';
+import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
 export type { Axis, Frame, Vec3 };
@@ -17,10 +18,13 @@ export type SolidHandle = number & { readonly __solid: unique symbol };
  */
 export interface FaceParent {
   readonly argument: number;
-  readonly kind: 'face' | 'edge';
+  readonly kind: 'face' | 'edge' | 'vertex';
   readonly index: number;
-  /** `modified`: it is that face, or part of it. `generated`: swept by it. `start`, `end`: the caps of a swept profile. */
-  readonly how: 'modified' | 'generated' | 'start' | 'end';
+  /**
+   * `modified`: it is that face, or part of it. `generated`: swept or made by it. `start`, `end`: the caps of a swept
+   * profile. `inner`: it lies behind that face, as the inside of a shell does.
+   */
+  readonly how: 'modified' | 'generated' | 'start' | 'end' | 'inner';
 }
 
 /** Faces are always listed in the kernel's own order, which `faces` and `mesh` share. */
@@ -30,7 +34,7 @@ export interface MadeSolid {
   readonly faces: readonly (readonly FaceParent[])[];
 }
 
-export type BooleanKind = 'join' | 'cut';
+export type BooleanKind = 'join' | 'cut' | 'common';
 
 export type SurfaceKind = 'plane' | 'cylinder' | 'cone' | 'sphere' | 'torus' | 'other';
 export type CurveKind = 'line' | 'circle' | 'ellipse' | 'other';
@@ -104,6 +108,8 @@ export interface SolidFacts extends SolidBulk {
   readonly valid: boolean;
   readonly faces: readonly FaceFacts[];
   readonly edges: readonly EdgeFacts[];
+  /** Of each edge the angle, rad, by which the outward normals turn across it: above 0 outer edges, below 0 inner ones. */
+  readonly bends: readonly number[];
 }
 
 /** Triangles and edge polylines; plain arrays that can be handed between threads. */
@@ -134,6 +140,21 @@ export interface SolidPiece {
   readonly index: number;
 }
 
+/** An edge to round: radii at its two ends, mm. Edges that run on smoothly from it are rounded with it. */
+export interface RoundedEdge {
+  readonly edge: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** An edge to bevel: how far it is cut back on one of the two faces beside it, and on the other, mm. */
+export interface BevelledEdge {
+  readonly edge: number;
+  readonly face: number;
+  readonly onFace: number;
+  readonly onOther: number;
+}
+
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {}
 
@@ -157,11 +178,27 @@ export interface SolidKernel {
    * @throws KernelError
    */
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[];
+  /** Round edges. @throws KernelError, also where the radius does not fit */
+  fillet(solid: SolidHandle, edges: readonly RoundedEdge[]): MadeSolid;
+  /** Bevel edges. @throws KernelError, also where the bevel does not fit */
+  chamfer(solid: SolidHandle, edges: readonly BevelledEdge[]): MadeSolid;
+  /**
+   * Hollow a solid out, leaving walls inside its faces; or outside them where `outward`.
+   * @param open faces left open; none leaves a closed hollow
+   * @throws KernelError
+   */
+  shell(solid: SolidHandle, open: readonly number[], thickness: number, outward: boolean): MadeSolid;
+  /** Slant faces about where a neutral plane cuts them, by an angle from its normal. @throws KernelError */
+  draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid;
+  /** A copy elsewhere; its faces in the same order. @throws KernelError */
+  placed(solid: SolidHandle, to: Transform): MadeSolid;
   bulk(solid: SolidHandle): SolidBulk;
   box(solid: SolidHandle): Box;
   isValid(solid: SolidHandle): boolean;
   faces(solid: SolidHandle): FaceFacts[];
   edges(solid: SolidHandle): EdgeFacts[];
+  /** Of each edge the angle, rad, by which the outward normals turn across it: above 0 outer edges, below 0 inner ones. */
+  bends(solid: SolidHandle): number[];
   /** The curves of all edges, in the order of `edges`. */
   curves(solid: SolidHandle): EdgeCurve[];
   /** Where a plane cuts the solid. @throws KernelError */

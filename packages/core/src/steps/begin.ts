@@ -1,5 +1,7 @@
 /** What a step can begin from. */
+import type { EdgeChoice } from '../slots/edges/edges.ts';
 import type { RegionsOfSketch } from '../slots/regions/regions.ts';
+import type { FaceRef } from '../references/references.ts';
 import type { Beginning } from './step.ts';
 
 /** Picked regions of one sketch as a profile; null when something else, or nothing, is picked. */
@@ -8,4 +10,19 @@ export function regionsPicked({ picks }: Beginning): RegionsOfSketch | null {
   if (first?.kind !== 'region') return null;
   const refs = picks.flatMap((p) => (p.kind === 'region' && p.sketch === first.sketch ? [p.ref] : []));
   return { sketch: first.sketch, regions: refs };
+}
+
+/** Picked edges, and of picked faces all their sharp edges; null when something else, or nothing, is picked. */
+export function edgesPicked({ picks }: Beginning): readonly EdgeChoice[] | null {
+  const choices = picks.flatMap((p): EdgeChoice[] => {
+    if (p.kind === 'edge') return [p.ref];
+    return p.kind === 'face' ? [{ around: p.ref }] : [];
+  });
+  return choices.length > 0 && choices.length === picks.length ? choices : null;
+}
+
+/** Picked faces; null when something else, or nothing, is picked. */
+export function facesPicked({ picks }: Beginning): readonly FaceRef[] | null {
+  const refs = picks.flatMap((p) => (p.kind === 'face' ? [p.ref] : []));
+  return refs.length > 0 && refs.length === picks.length ? refs : null;
 }

@@ -1,6 +1,10 @@
 /** The kinds of step there are: one line each. */
+import { chamfer } from './chamfer/chamfer.ts';
+import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
+import { fillet } from './fillet/fillet.ts';
 import { revolve } from './revolve/revolve.ts';
+import { shell } from './shell/shell.ts';
 import { sketch } from './sketch/sketch.ts';
 import type { StepKind } from './step.ts';
 
@@ -10,7 +14,7 @@ export function registerStep(kind: StepKind): void {
   kinds.set(kind.kind, kind);
 }
 
-for (const kind of [sketch, extrude, revolve]) registerStep(kind as unknown as StepKind);
+for (const kind of [sketch, extrude, revolve, fillet, chamfer, shell, draft]) registerStep(kind as unknown as StepKind);
 
 /** All kinds, in the order they were registered. */
 export const stepKinds = (): readonly StepKind[] => [...kinds.values()];

@@ -1,5 +1,6 @@
 /** A step's slots as they are there now, and what all of them together say. */
-import type { NumberInSlot, AnySlot, StepData } from '../slots/slot.ts';
+import { withSteps } from '../names/name.ts';
+import type { AnySlot, NumberInSlot, Rewriting, StepData } from '../slots/slot.ts';
 import { kindOf } from './register.ts';
 
 export interface FilledSlot {
@@ -65,8 +66,13 @@ export function faultsOfStep(id: string, step: StepData): string[] {
 export function copyOfStep(step: StepData, id: string, copy: string): StepData {
   const fresh = structuredClone(step);
   const to = (other: string) => (other === id ? copy : other);
-  const expression = (text: string) => text.replaceAll(`$${id}.`, `$${copy}.`);
-  for (const { name, slot, stored } of slotsOf(fresh))
-    slot.of.write(fresh, name, slot.of.copied(stored, to, expression));
+  const change: Rewriting = {
+    step: to,
+    name: (text) => withSteps(text, to),
+    place: (at) => at,
+    direction: (along) => along,
+    expression: (text) => text.replaceAll(`$${id}.`, `$${copy}.`),
+  };
+  for (const { name, slot, stored } of slotsOf(fresh)) slot.of.write(fresh, name, slot.of.rewritten(stored, change));
   return fresh;
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One step: its name, how it stands, and its sentence with live slots. */
-import { asSketch, readingOf, renameStep, sentenceOf, type Step } from '@helb/core';
+import { asSketch, expressionOf, readingOf, renameStep, sentenceOf, setDimension, type Step } from '@helb/core';
 import { computed, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -42,6 +42,16 @@ const state = computed<{ text: string; tone: string } | null>(() => {
   if (Object.keys(sketch.geometry.curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
   if (sketch.freedoms === 0) return { text: 'settled', tone: 'text-good' };
   return { text: `${sketch.freedoms} freedom${sketch.freedoms === 1 ? '' : 's'} left`, tone: 'text-warn' };
+});
+/** A number found by trying, with which the step could be made. */
+const cure = computed(() => {
+  const found = props.view?.cure;
+  if (!found || !design.design) return null;
+  const expression = expressionOf(found.value, found.kind, design.design.units);
+  return {
+    expression,
+    take: () => void (session.notice = design.edit(setDimension(`${props.stepId}.${found.number}`, expression))),
+  };
 });
 const failed = computed(() => props.view?.status === 'failed' && !props.step.suppressed);
 
@@ -104,6 +114,9 @@ function open(): void {
       :role="failed ? 'alert' : undefined"
     >
       {{ view.message }}
+      <button v-if="cure" class="ml-1 font-medium text-link underline" @click="cure.take">
+        Make it {{ cure.expression }}
+      </button>
     </p>
   </li>
 </template>

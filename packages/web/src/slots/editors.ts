@@ -4,6 +4,7 @@ import AxisSlot from './AxisSlot.vue';
 import BodiesSlot from './BodiesSlot.vue';
 import ChoiceSlot from './ChoiceSlot.vue';
 import DrawingSlot from './DrawingSlot.vue';
+import EdgesSlot from './EdgesSlot.vue';
 import NumberSlot from './NumberSlot.vue';
 import PickSlot from './PickSlot.vue';
 import TextSlot from './TextSlot.vue';
@@ -16,7 +17,7 @@ const editors: Readonly<Record<string, Component>> = {
   text: TextSlot,
   regions: PickSlot,
   faces: PickSlot,
-  edges: PickSlot,
+  edges: EdgesSlot,
   plane: PickSlot,
   sketch: PickSlot,
   axis: AxisSlot,

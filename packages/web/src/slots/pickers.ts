@@ -14,7 +14,7 @@ const pickers = new Map<string, Picker>(
   Object.entries<Picker>({
     regions: { hint: 'Click regions to add or take away' },
     faces: { hint: 'Click faces to add or take away' },
-    edges: { hint: 'Click edges to add or take away' },
+    edges: { hint: 'Click edges, or faces for all their sharp edges, to add or take away' },
     plane: {
       hint: 'Click a plane’s tab or a flat face',
       single: true,

@@ -9,8 +9,8 @@ import { EdgeRef, FaceRef } from '../../references/references.ts';
 import { BUILT_IN } from '../../sketch/schema.ts';
 import { DATUM_AXES, toSpace } from '../../space/planes.ts';
 import { minus, unit, type Axis, type Vec3 } from '../../space/vector.ts';
-import { edgeWithSteps } from '../edges/edges.ts';
-import { faceWithSteps } from '../faces/faces.ts';
+import { edgeRewritten } from '../edges/edges.ts';
+import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
 import type { Resolving } from '../resolving.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
@@ -34,10 +34,10 @@ export function axis(): SlotKind<AxisRef, Axis> {
       if ('edge' in stored) return stored.edge.faces.flatMap(stepsIn);
       return 'face' in stored ? stepsIn(stored.face.name) : [];
     },
-    copied(stored, to) {
-      if ('sketch' in stored) return { ...stored, sketch: to(stored.sketch) };
-      if ('edge' in stored) return { edge: edgeWithSteps(stored.edge, to) };
-      return 'face' in stored ? { face: faceWithSteps(stored.face, to) } : stored;
+    rewritten(stored, change) {
+      if ('sketch' in stored) return { ...stored, sketch: change.step(stored.sketch) };
+      if ('edge' in stored) return { edge: edgeRewritten(stored.edge, change) };
+      return 'face' in stored ? { face: faceRewritten(stored.face, change) } : stored;
     },
     resolve(stored, slot, context) {
       const value = axisOf(stored, slot, context);

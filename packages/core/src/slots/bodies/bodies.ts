@@ -2,10 +2,10 @@
 import { z } from 'zod';
 import { StepFailure, type Body } from '../../names/body.ts';
 import { findBody, refOfBody } from '../../names/find-body.ts';
-import { stepsIn, withSteps } from '../../names/name.ts';
+import { stepsIn } from '../../names/name.ts';
 import { BodyRef } from '../../references/references.ts';
 import { foundEach } from '../found.ts';
-import { slotKind, type SlotKind } from '../slot.ts';
+import { slotKind, type Rewriting, type SlotKind } from '../slot.ts';
 
 const MOST_BODIES = 200;
 
@@ -14,13 +14,22 @@ export const Bodies = z
   .describe('"all", or bodies by what began them.');
 export type Bodies = z.infer<typeof Bodies>;
 
+function bodyRewritten(ref: BodyRef, { name, place, step }: Rewriting): BodyRef {
+  // Where it began only one body, its step alone names it.
+  const own = ref.name.includes(':') ? name(ref.name) : step(ref.name);
+  return {
+    name: own,
+    ...(ref.has ? { has: ref.has.map(name) } : {}),
+    ...(ref.near ? { near: [...place(ref.near)] } : {}),
+  };
+}
+
 export function bodies(): SlotKind<Bodies, readonly Body[]> {
   return slotKind<Bodies, readonly Body[]>({
     kind: 'bodies',
     schema: Bodies,
     steps: (stored) => (stored === 'all' ? [] : stored.flatMap((ref) => stepsIn(ref.name))),
-    copied: (stored, to) =>
-      stored === 'all' ? stored : stored.map((ref) => ({ ...ref, name: withSteps(ref.name, to) })),
+    rewritten: (stored, change) => (stored === 'all' ? stored : stored.map((ref) => bodyRewritten(ref, change))),
     resolve(stored, slot, context) {
       if (context.bodies.length === 0)
         throw new StepFailure('There is no body to act on yet; make a new body instead.');

@@ -58,7 +58,7 @@ export function drawing(): SlotKind<SketchGeometry, Drawing> {
     },
     removeNumber: (step, _, key) => delete drawn(step).constraints[key],
     steps: (stored) => Object.values(stored.borrowed ?? {}).flatMap(({ source }) => stepsOfSource(source)),
-    copied(stored, _, expression) {
+    rewritten(stored, { expression }) {
       const copy = structuredClone(stored);
       // What it borrowed is cut loose: elsewhere it would be borrowed from elsewhere.
       delete copy.borrowed;

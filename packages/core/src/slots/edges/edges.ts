@@ -1,44 +1,157 @@
-/** Edges of the part. */
+/** Edges of the part: picked one by one, or by a rule that finds them anew. */
 import { z } from 'zod';
-import type { Body } from '../../names/body.ts';
+import { Id } from '../../ids/ids.ts';
+import { StepFailure, type Body } from '../../names/body.ts';
 import { findEdge, refOfEdge, type FoundEdge } from '../../names/find-edge.ts';
-import { stepsIn, withSteps } from '../../names/name.ts';
-import { EdgeRef } from '../../references/references.ts';
-import { foundEach } from '../found.ts';
-import { slotKind, type SlotKind } from '../slot.ts';
+import { findFace, refOfFace, type FoundFace } from '../../names/find-face.ts';
+import { stepsIn } from '../../names/name.ts';
+import { EdgeRef, FaceRef, type Finding } from '../../references/references.ts';
+import { faceRewritten } from '../faces/faces.ts';
+import { foundOrFail } from '../found.ts';
+import type { Resolving } from '../resolving.ts';
+import { slotKind, type Rewriting, type SlotKind } from '../slot.ts';
 
-const MOST_EDGES = 2000;
+const MOST_CHOICES = 2000;
+/** Faces that meet at less than this, rad, run on smoothly into each other. */
+const SHARP = 0.01;
 
-export function edgeWithSteps(ref: EdgeRef, to: (step: string) => string): EdgeRef {
+const EdgeChoice = z.union([
+  EdgeRef,
+  z.strictObject({ around: FaceRef }).describe('All sharp edges of a face.'),
+  z.strictObject({ loop: EdgeRef, of: FaceRef }).describe('The closed run of edges of a face in which this edge is.'),
+  z.strictObject({ made_by: Id }).describe('All sharp edges of faces that this step made.'),
+]);
+export type EdgeChoice = z.infer<typeof EdgeChoice>;
+
+export function edgeRewritten(ref: EdgeRef, { name, place }: Rewriting): EdgeRef {
   return {
-    ...ref,
-    faces: ref.faces.map((n) => withSteps(n, to)),
-    ...(ref.ends ? { ends: ref.ends.map((n) => withSteps(n, to)) } : {}),
+    faces: ref.faces.map(name),
+    ...(ref.ends ? { ends: ref.ends.map(name) } : {}),
+    near: [...place(ref.near)],
   };
 }
 
+type Edge = FoundEdge<Body>;
+
 /** @param what as the subject of a sentence: “An edge this step rounds” */
-export function edges(what: string): SlotKind<readonly EdgeRef[], readonly FoundEdge<Body>[]> {
-  return slotKind<readonly EdgeRef[], readonly FoundEdge<Body>[]>({
+export function edges(what: string): SlotKind<readonly EdgeChoice[], readonly Edge[]> {
+  return slotKind<readonly EdgeChoice[], readonly Edge[]>({
     kind: 'edges',
-    schema: z.array(EdgeRef).min(1).max(MOST_EDGES),
-    steps: (stored) => stored.flatMap((ref) => ref.faces.flatMap(stepsIn)),
-    copied: (stored, to) => stored.map((ref) => edgeWithSteps(ref, to)),
+    schema: z.array(EdgeChoice).min(1).max(MOST_CHOICES),
+    steps: (stored) => stored.flatMap(stepsOf),
+    rewritten: (stored, change) => stored.map((choice) => choiceRewritten(choice, change)),
     resolve(stored, slot, context) {
-      const found = foundEach(
-        stored,
-        { slot, what, ref: ({ body, edge }: FoundEdge<Body>) => refOfEdge(body, edge) },
-        (ref) => findEdge(ref, context.bodies),
-        context,
-      );
-      return { value: found, digest: found.map((f) => `${f.body.key}/${f.edge}`).join() };
+      const all = stored.flatMap((_, index) => chosenEdges(stored, index, slot, what, context));
+      const byKey = new Map(all.map((f) => [`${f.body.key}/${f.edge}`, f]));
+      return { value: [...byKey.values()], digest: [...byKey.keys()].join() };
     },
-    label: (stored) => ({ label: `${stored.length} edge${stored.length === 1 ? '' : 's'}` }),
+    label: (stored, _, reading) => ({
+      label: wordsOf(stored, (id) => reading.stepName(id) ?? 'a deleted step'),
+    }),
     take(stored, pick) {
-      if (pick.kind !== 'edge') return null;
-      const key = (r: EdgeRef) => `${[...r.faces].sort().join()} ${r.near.join()}`;
-      const rest = (stored ?? []).filter((r) => key(r) !== key(pick.ref));
-      return rest.length < (stored ?? []).length && rest.length > 0 ? rest : [...rest, pick.ref];
+      if (pick.kind === 'face') return toggled(stored ?? [], { around: pick.ref });
+      return pick.kind === 'edge' ? toggled(stored ?? [], pick.ref) : null;
     },
   });
+}
+
+function stepsOf(choice: EdgeChoice): string[] {
+  if ('made_by' in choice) return [choice.made_by];
+  if ('around' in choice) return stepsIn(choice.around.name);
+  if ('loop' in choice) return [...choice.loop.faces.flatMap(stepsIn), ...stepsIn(choice.of.name)];
+  return choice.faces.flatMap(stepsIn);
+}
+
+function choiceRewritten(choice: EdgeChoice, change: Rewriting): EdgeChoice {
+  if ('made_by' in choice) return { made_by: change.step(choice.made_by) };
+  if ('around' in choice) return { around: faceRewritten(choice.around, change) };
+  if ('loop' in choice) return { loop: edgeRewritten(choice.loop, change), of: faceRewritten(choice.of, change) };
+  return edgeRewritten(choice, change);
+}
+
+/** Of the choice at this place in the list. @throws StepFailure when it finds nothing */
+function chosenEdges(
+  stored: readonly EdgeChoice[],
+  index: number,
+  slot: string,
+  what: string,
+  context: Resolving,
+): readonly Edge[] {
+  const choice = stored[index]!;
+  const { bodies } = context;
+  const instead = (other: EdgeChoice) => stored.map((c, i) => (i === index ? other : c));
+  const edgeOf = (ref: EdgeRef, put: (ref: EdgeRef) => EdgeChoice) =>
+    found(findEdge(ref, bodies), what, (f: Edge) => put(refOfEdge(f.body, f.edge)));
+  const faceOf = (ref: FaceRef, put: (ref: FaceRef) => EdgeChoice) =>
+    found(findFace(ref, bodies), 'A face whose edges this step takes', (f: FoundFace<Body>) =>
+      put(refOfFace(f.body, f.face, bodies)),
+    );
+  function found<T>(finding: Finding<T>, subject: string, put: (found: T) => EdgeChoice): T {
+    return foundOrFail(finding, { slot, index, what: subject, stored: (f) => instead(put(f)) }, context);
+  }
+
+  if ('made_by' in choice) {
+    const own = bodies.flatMap((body) =>
+      sharpEdges(body, (f) => body.faceNames[f]!.some((n) => n.step === choice.made_by)),
+    );
+    if (own.length === 0)
+      throw new StepFailure(`No sharp edge made by ${context.stepName(choice.made_by)} is there; choose other edges.`);
+    return own;
+  }
+  if ('around' in choice) {
+    const { body, face } = faceOf(choice.around, (around) => ({ around }));
+    const own = sharpEdges(body, (f) => f === face);
+    if (own.length === 0)
+      throw new StepFailure('A face whose edges this step takes has no sharp edge; choose other edges.');
+    return own;
+  }
+  if ('loop' in choice) {
+    const { edge } = edgeOf(choice.loop, (loop) => ({ ...choice, loop }));
+    const { body, face } = faceOf(choice.of, (of) => ({ ...choice, of }));
+    return loopThrough(body, face, edge).map((e) => ({ body, edge: e }));
+  }
+  return [edgeOf(choice, (ref) => ref)];
+}
+
+function sharpEdges(body: Body, ofFace: (face: number) => boolean): Edge[] {
+  const { edges, bends } = body.facts;
+  return edges.flatMap(({ faces }, edge) =>
+    Math.abs(bends[edge]!) > SHARP && faces.some(ofFace) ? [{ body, edge }] : [],
+  );
+}
+
+/** Edges of a face that hang together with one of them. */
+function loopThrough({ facts }: Body, face: number, start: number): number[] {
+  const own = facts.edges.flatMap((e, i) => (e.faces.includes(face) ? [i] : []));
+  const reached = new Set([start]);
+  for (const at of reached)
+    for (const other of own)
+      if (facts.edges[other]!.ends.some((v) => facts.edges[at]!.ends.includes(v))) reached.add(other);
+  return [...reached];
+}
+
+function keyOf(choice: EdgeChoice): string {
+  if ('made_by' in choice) return `made by ${choice.made_by}`;
+  if ('around' in choice) return `around ${choice.around.name} ${choice.around.near?.join() ?? ''}`;
+  if ('loop' in choice) return `loop ${choice.of.name} ${keyOf(choice.loop)}`;
+  return `${[...choice.faces].sort().join()} ${choice.near.join()}`;
+}
+
+/** With the choice added, or taken away where it was there; never emptied. */
+function toggled(stored: readonly EdgeChoice[], choice: EdgeChoice): readonly EdgeChoice[] {
+  const rest = stored.filter((c) => keyOf(c) !== keyOf(choice));
+  return rest.length < stored.length && rest.length > 0 ? rest : [...rest, choice];
+}
+
+function wordsOf(stored: readonly EdgeChoice[], stepName: (id: string) => string): string {
+  const counted = (n: number, one: string, many: string) => (n === 0 ? [] : [n === 1 ? one : many]);
+  const single = stored.filter((c) => 'faces' in c).length;
+  const around = stored.filter((c) => 'around' in c).length;
+  const loops = stored.filter((c) => 'loop' in c).length;
+  return [
+    ...counted(single, '1 edge', `${single} edges`),
+    ...counted(around, 'the sharp edges of a face', `the sharp edges of ${around} faces`),
+    ...counted(loops, 'a loop of edges', `${loops} loops of edges`),
+    ...stored.flatMap((c) => ('made_by' in c ? [`all edges made by ${stepName(c.made_by)}`] : [])),
+  ].join(', ');
 }

@@ -12,7 +12,7 @@ export function expression(kind: QuantityKind): SlotKind<string, number> {
     ],
     holds: (_, slot, key) => key === slot,
     setNumber: (step, slot, _, text) => void (step[slot] = text),
-    copied: (stored, _, rewrite) => rewrite(stored),
+    rewritten: (stored, change) => change.expression(stored),
     resolve: (_, slot, context) => {
       const value = context.number(slot);
       return { value, digest: String(value) };

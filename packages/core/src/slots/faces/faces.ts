@@ -2,18 +2,20 @@
 import { z } from 'zod';
 import type { Body } from '../../names/body.ts';
 import { findFace, refOfFace, type FoundFace } from '../../names/find-face.ts';
-import { stepsIn, withSteps } from '../../names/name.ts';
+import { stepsIn } from '../../names/name.ts';
 import { FaceRef } from '../../references/references.ts';
 import { foundEach } from '../found.ts';
-import { slotKind, type SlotKind } from '../slot.ts';
+import { slotKind, type Rewriting, type SlotKind } from '../slot.ts';
 
 const MOST_FACES = 1000;
 
-export function faceWithSteps(ref: FaceRef, to: (step: string) => string): FaceRef {
+export function faceRewritten(ref: FaceRef, { name, place, direction }: Rewriting): FaceRef {
   return {
     ...ref,
-    name: withSteps(ref.name, to),
-    ...(ref.beside ? { beside: ref.beside.map((n) => withSteps(n, to)) } : {}),
+    name: name(ref.name),
+    ...(ref.beside ? { beside: ref.beside.map(name) } : {}),
+    ...(ref.near ? { near: [...place(ref.near)] } : {}),
+    ...(ref.normal ? { normal: [...direction(ref.normal)] } : {}),
   };
 }
 
@@ -23,7 +25,7 @@ export function faces(what: string): SlotKind<readonly FaceRef[], readonly Found
     kind: 'faces',
     schema: z.array(FaceRef).min(1).max(MOST_FACES),
     steps: (stored) => stored.flatMap((ref) => stepsIn(ref.name)),
-    copied: (stored, to) => stored.map((ref) => faceWithSteps(ref, to)),
+    rewritten: (stored, change) => stored.map((ref) => faceRewritten(ref, change)),
     resolve(stored, slot, context) {
       const found = foundEach(
         stored,

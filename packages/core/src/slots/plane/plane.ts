@@ -6,7 +6,7 @@ import { stepsIn } from '../../names/name.ts';
 import { FaceRef } from '../../references/references.ts';
 import { DATUM_FRAMES, DATUM_PLANES, frameOfFace } from '../../space/planes.ts';
 import type { Frame } from '../../space/vector.ts';
-import { faceWithSteps } from '../faces/faces.ts';
+import { faceRewritten } from '../faces/faces.ts';
 import { foundOrNull } from '../found.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
@@ -35,7 +35,7 @@ export function plane(): SlotKind<PlaneRef, PlaneFound> {
     kind: 'plane',
     schema: PlaneRef,
     steps: (stored) => ('face' in stored ? stepsIn(stored.face.name) : []),
-    copied: (stored, to) => ('face' in stored ? { face: faceWithSteps(stored.face, to) } : stored),
+    rewritten: (stored, change) => ('face' in stored ? { face: faceRewritten(stored.face, change) } : stored),
     resolve(stored, slot, context) {
       const made = (frame: Frame, lost: string | null = null) => ({
         value: { frame, lost },

@@ -41,7 +41,7 @@ export function regions(): SlotKind<RegionsOfSketch, Profile> {
     kind: 'regions',
     schema: RegionsOfSketch,
     steps: (stored) => [stored.sketch],
-    copied: (stored, to) => ({ ...stored, sketch: to(stored.sketch) }),
+    rewritten: (stored, change) => ({ ...stored, sketch: change.step(stored.sketch) }),
     resolve(stored, slot, context) {
       const { name, outcome } = context.sketch(stored.sketch);
       const areas = areasOf(stored, slot, name, outcome.regions, context);

@@ -9,7 +9,7 @@ export function sketch(): SlotKind<string, SketchOutcome> {
     kind: 'sketch',
     schema: Id,
     steps: (stored) => [stored],
-    copied: (stored, to) => to(stored),
+    rewritten: (stored, change) => change.step(stored),
     resolve(stored, _, context) {
       const { outcome } = context.sketch(stored);
       return { value: outcome, digest: hashText(JSON.stringify([outcome.frame, outcome.solution.geometry])) };

@@ -10,7 +10,7 @@ export function steps(): SlotKind<readonly string[], readonly string[]> {
     kind: 'steps',
     schema: z.array(Id).min(1).max(MOST_STEPS),
     steps: (stored) => stored,
-    copied: (stored, to) => stored.map(to),
+    rewritten: (stored, change) => stored.map(change.step),
     resolve: (stored) => ({ value: stored, digest: stored.join() }),
     label: (stored, _, reading) => ({ label: stored.map((id) => reading.stepName(id) ?? 'a deleted step').join(', ') }),
   });

@@ -1,0 +1,91 @@
+/** Parts for the tests: an outline of straight lines extruded from the floor, and steps upon it. */
+import {
+  addDimension, addPart, addStep, applyEdit, emptyDesign, Ledger, PartEvaluator, refOfEdge, refOfFace,
+  type Body, type Design, type Edit, type EdgeRef, type FaceRef, type PartOutcome, type Step, type StepOutcome, type Vec3,
+} from '@helb/core'; // prettier-ignore
+import { loadKernel } from './load.ts';
+
+const kernel = await loadKernel();
+const evaluator = new PartEvaluator(kernel);
+
+export type At = readonly [number, number];
+
+/** A closed outline through these points; its lines are l0, l1, … from each point to the next. */
+export function outline(points: readonly At[], more: Partial<Step> = {}): Step {
+  return {
+    kind: 'sketch',
+    name: 'Outline',
+    plane: { datum: 'floor' },
+    points: Object.fromEntries(points.map((p, i) => [`p${i}`, [...p]])),
+    curves: Object.fromEntries(points.map((_, i) => [`l${i}`, { kind: 'line', from: `p${i}`, to: `p${(i + 1) % points.length}` }])), // prettier-ignore
+    constraints: {},
+    ...more,
+  };
+}
+
+export const extruded = (sketch: string, distance: string, more: Partial<Step> = {}): Step => ({
+  kind: 'extrude',
+  name: 'Block',
+  profile: { sketch, regions: 'all' },
+  way: 'one_way',
+  distance,
+  result: 'new_body',
+  ...more,
+});
+
+export const rectangle = (x: number, y: number, width: number, depth: number): At[] => [
+  [x, y],
+  [x + width, y],
+  [x + width, y + depth],
+  [x, y + depth],
+];
+
+/** A design of one part `p` with these steps, by their ids, in order. */
+export function designOf(
+  steps: Readonly<Record<string, Step>>,
+  numbers: Readonly<Record<string, string>> = {},
+): Design {
+  const edits: Edit[] = [
+    ...Object.entries(numbers).map(([name, value]) => addDimension(name, { name, value })),
+    addPart('p', 'Part'),
+    ...Object.entries(steps).map(([id, step]) => addStep('p', id, step)),
+  ];
+  return edited(emptyDesign('Sample'), ...edits);
+}
+
+export function edited(design: Design, ...edits: Edit[]): Design {
+  return edits.reduce((now, edit) => {
+    const outcome = applyEdit(now, edit);
+    if (!outcome.ok) throw new Error(outcome.message);
+    return outcome.design;
+  }, design);
+}
+
+export const evaluated = (design: Design): Promise<PartOutcome> => evaluator.evaluate(design, Ledger.of(design), 'p');
+
+/** A block on the floor of these sizes, its sketch `s` and its step `e`. */
+export const block = (width: number, depth: number, height: number): Record<string, Step> => ({
+  s: outline(rectangle(0, 0, width, depth)),
+  e: extruded('s', `${height} mm`),
+});
+
+export const last = (outcome: PartOutcome): StepOutcome => outcome.steps.at(-1)!;
+
+/** The one flat face that looks this way, the farthest that way where there are several. */
+export function faceLooking(body: Body, way: Vec3): FaceRef {
+  const along = (v: Vec3) => v[0] * way[0] + v[1] * way[1] + v[2] * way[2];
+  const looking = body.facts.faces.flatMap((f, i) => (f.normal && along(f.normal) > 0.999 ? [i] : []));
+  const [first] = looking.sort((a, b) => along(body.facts.faces[b]!.center) - along(body.facts.faces[a]!.center));
+  if (first === undefined) throw new Error(`no face looks ${way.join()}`);
+  return refOfFace(body, first);
+}
+
+/** The edge whose middle is nearest. */
+export function edgeNear(body: Body, at: Vec3): EdgeRef {
+  const away = (p: Vec3) => Math.hypot(p[0] - at[0], p[1] - at[1], p[2] - at[2]);
+  const all = body.facts.edges.map((e, i) => ({ i, away: away(e.middle) }));
+  return refOfEdge(body, all.sort((a, b) => a.away - b.away)[0]!.i);
+}
+
+/** Every name of every face, as texts. */
+export const namesIn = (body: Body): string[] => body.faceNames.flat().map((n) => n.text);
