@@ -44,6 +44,7 @@ export { addBorrowed, cutLoose, followSource } from './sketch/borrow/borrow.ts';
 export type { FlatPiece, LoanPiece } from './sketch/borrow/flat-piece.ts';
 export { findSource, type FoundSource } from './steps/sketch/borrow.ts';
 export { findEdge, refOfEdge, type FoundEdge } from './names/find-edge.ts';
+export { findVertex, refOfVertex } from './names/find-vertex.ts';
 export { findBody, refOfBody } from './names/find-body.ts';
 export { nameOf, readName, stepsIn, type Name } from './names/name.ts';
 export { LazyFacts } from './names/facts.ts';
@@ -73,7 +74,7 @@ export { findRegion } from './sketch/regions/find-region.ts';
 export { PLANE_LABELS, type PlaneRef } from './slots/plane/plane.ts';
 export { asSketch, type SketchStep, type Step } from './steps/schema.ts';
 export * from './slots/slot.ts';
-export type { Doubt, SketchOutcome } from './slots/resolving.ts';
+export type { Datum, Doubt, SketchOutcome } from './slots/resolving.ts';
 export type { EdgeChoice } from './slots/edges/edges.ts';
 export type { RegionsOfSketch } from './slots/regions/regions.ts';
 export { kindOf, registerStep, stepKinds } from './steps/register.ts';
@@ -94,11 +95,6 @@ export * from './space/transform.ts';
 export { hashText } from './ids/hash.ts';
 export * from './part/picture.ts';
 export { pack, unpack } from './exchange/pack.ts';
-export {
-  PartEvaluator,
-  Superseded,
-  type EvaluationHooks,
-  type PartOutcome,
-  type StepOutcome,
-} from './part/evaluate.ts';
+export { PartEvaluator, Superseded, type EvaluationHooks } from './part/evaluate.ts';
+export type { PartOutcome, StepOutcome } from './part/outcome.ts';
 export { inspectDesign, type Inspection } from './inspect/inspect.ts';

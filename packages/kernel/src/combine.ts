@@ -22,28 +22,44 @@ export function combineSolids(
   }
   // Faces that now lie in one plane become one, edges between them go.
   algorithm.SimplifyResult(true, true, 1e-6);
+  const made = solidsOf(oc, scope, algorithm, [...targets, ...tools]);
+  // What the algorithm holds beside the result stays behind unless told to go.
+  algorithm.Clear();
+  return made;
+}
+
+interface Told {
+  Shape(): TopoDS_Shape;
+  IsDeleted(shape: TopoDS_Shape): boolean;
+  Modified(shape: TopoDS_Shape): NCollection_List_TopoDS_Shape;
+}
+
+/** Every solid of a result, and which faces of what went in its faces are, or are part of. */
+export function solidsOf(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  algorithm: Told,
+  wentIn: readonly TopoDS_Shape[],
+): Made[] {
   const result = scope.keep(algorithm.Shape());
   const solids = distinct(oc, scope, result, oc.TopAbs_ShapeEnum.TopAbs_SOLID);
   const faces = solids.map((solid) => facesOf(oc, scope, solid));
-  const index = new ShapeIndex(oc, faces.flat());
-  const parents: FaceParent[][] = faces.flat().map(() => []);
-  [...targets, ...tools].forEach((body, argument) => {
+  // A face between two solids is a face of both.
+  const indices = faces.map((own) => new ShapeIndex(oc, own));
+  const parents: FaceParent[][][] = faces.map((own) => own.map(() => []));
+  wentIn.forEach((body, argument) => {
     facesOf(oc, scope, body).forEach((face, f) => {
       if (algorithm.IsDeleted(face)) return;
       const modified = scope.keep(algorithm.Modified(face));
       const images = modified.IsEmpty() ? [face] : itemsOf(scope, modified);
       for (const image of images)
-        parents[index.indexOf(image)]?.push({ argument, kind: 'face', index: f, how: 'modified' });
+        indices.forEach((index, s) =>
+          parents[s]![index.indexOf(image)]?.push({ argument, kind: 'face', index: f, how: 'modified' }),
+        );
     });
   });
-  // What the algorithm holds beside the result stays behind unless told to go.
-  algorithm.Clear();
-  let next = 0;
-  return solids.map((solid, s) => ({
-    // The scope deletes its own handle; this copy stays with the caller.
-    shape: oc.TopoDS.Solid(solid),
-    faces: faces[s]!.map(() => parents[next++]!),
-  }));
+  // The scope deletes its own handles; these copies stay with the caller.
+  return solids.map((solid, s) => ({ shape: oc.TopoDS.Solid(solid), faces: parents[s]! }));
 }
 
 function booleanOf(oc: OpenCascadeInstance, kind: BooleanKind) {

@@ -107,6 +107,13 @@ export function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: Topo
   });
 }
 
+/** In the order in which edges number them. */
+export function cornersOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): Vec3[] {
+  return distinct(oc, scope, shape, oc.TopAbs_ShapeEnum.TopAbs_VERTEX).map((v) =>
+    vec(scope.keep(oc.BRep_Tool.Pnt(scope.keep(oc.TopoDS.Vertex(v))))),
+  );
+}
+
 function straightLength(oc: OpenCascadeInstance, scope: Scope, edge: TopoDS_Edge): number {
   const properties = scope.keep(new oc.GProp_GProps());
   oc.BRepGProp.LinearProperties(edge, properties, false, false);

@@ -1,19 +1,20 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type Transform, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece,
+  type MeshQuality, type Transform, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
-import { boxOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
+import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { chamferEdges, filletEdges } from './edges-worked.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
+import { splitSolids } from './split.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { meshSolid } from './mesh.ts';
@@ -97,6 +98,17 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
+  split(solids: readonly SolidHandle[], plane: Frame): MadeSolid[] {
+    return this.guarded('The kernel could not split these bodies along the plane; move the plane a little', () =>
+      scoped((scope) =>
+        splitSolids(this.oc, scope, solids.map(this.shape), plane).map(({ shape, faces }) => ({
+          solid: this.hold(shape),
+          faces,
+        })),
+      ),
+    );
+  }
+
   placed(solid: SolidHandle, to: Transform): MadeSolid {
     return this.reworked(solid, 'The kernel could not put this body elsewhere', (oc, scope, shape) =>
       placeSolid(oc, scope, shape, to),
@@ -132,6 +144,10 @@ export class OcctKernel implements SolidKernel {
 
   edges(solid: SolidHandle): EdgeFacts[] {
     return this.about(solid, describeEdges);
+  }
+
+  corners(solid: SolidHandle): Vec3[] {
+    return this.about(solid, cornersOf);
   }
 
   bends(solid: SolidHandle): number[] {

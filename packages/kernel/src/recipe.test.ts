@@ -257,9 +257,7 @@ describe('a sketch on a face', () => {
       ...steps,
       s2: { ...(steps.s2 as SketchStep), plane: { face: { name: 'other:end' } } },
     });
-    expect(last(outcome).message).toBe(
-      'The face this sketch lies on is no longer there; pick another face or plane for it.',
-    );
+    expect(last(outcome).message).toBe('The face this lies on is no longer there; pick another face or plane for it.');
   });
 });
 

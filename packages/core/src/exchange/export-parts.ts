@@ -1,7 +1,8 @@
 /** Parts as a file of exact solids or of triangles. */
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import type { PartEvaluator, PartOutcome } from '../part/evaluate.ts';
+import type { PartEvaluator } from '../part/evaluate.ts';
+import type { PartOutcome } from '../part/outcome.ts';
 import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
 import { writeStl } from './stl.ts';
 

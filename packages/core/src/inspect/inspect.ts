@@ -1,7 +1,8 @@
 /** A design's dimensions, sketches, steps and bodies as plain data, for people and programs without a page. */
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { PartEvaluator, type PartOutcome } from '../part/evaluate.ts';
+import { PartEvaluator } from '../part/evaluate.ts';
+import type { PartOutcome } from '../part/outcome.ts';
 import { massOf } from '../standards/materials.ts';
 import type { SolidKernel, Vec3 } from '../solid/kernel.ts';
 import { asSketch } from '../steps/schema.ts';

@@ -1,4 +1,13 @@
-import type { Box, EdgeFacts, FaceFacts, SolidBulk, SolidFacts, SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import type {
+  Box,
+  EdgeFacts,
+  FaceFacts,
+  SolidBulk,
+  SolidFacts,
+  SolidHandle,
+  SolidKernel,
+  Vec3,
+} from '../solid/kernel.ts';
 
 /** Facts of one solid, each group asked of the kernel once, when first read. */
 export class LazyFacts implements SolidFacts {
@@ -7,6 +16,7 @@ export class LazyFacts implements SolidFacts {
   private sound: boolean | null = null;
   private faceFacts: readonly FaceFacts[] | null = null;
   private edgeFacts: readonly EdgeFacts[] | null = null;
+  private places: readonly Vec3[] | null = null;
   private edgeBends: readonly number[] | null = null;
 
   constructor(
@@ -37,6 +47,9 @@ export class LazyFacts implements SolidFacts {
   }
   get edges() {
     return (this.edgeFacts ??= this.kernel.edges(this.solid));
+  }
+  get corners() {
+    return (this.places ??= this.kernel.corners(this.solid));
   }
   get bends() {
     return (this.edgeBends ??= this.kernel.bends(this.solid));

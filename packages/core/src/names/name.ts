@@ -1,3 +1,5 @@
+import { hashText } from '../ids/hash.ts';
+
 /**
  * Durable names: which step made a thing, in which role, and what it was made from.
  *   plate:side:l3            swept by curve l3
@@ -13,13 +15,20 @@ export interface Name {
   readonly text: string;
 }
 
+/** Longer names, in letters, are not spelled out. */
+const MOST_SPELLED_OUT = 700;
+
 const interned = new Map<string, Name>();
 
 export function nameOf(step: string, role: string, parents: readonly (Name | string)[] = []): Name {
-  const text = textOf(step, role, parents);
+  const whole = textOf(step, role, parents);
+  // Names nest without end; what lies deep is told by a digest, so that it still is the same for the same.
+  const short = whole.length > MOST_SPELLED_OUT;
+  const behind = short ? [`~${hashText(whole)}`] : [...parents];
+  const text = short ? textOf(step, role, behind) : whole;
   const known = interned.get(text);
   if (known) return known;
-  const name: Name = { step, role, parents: [...parents], text };
+  const name: Name = { step, role, parents: behind, text };
   interned.set(text, name);
   return name;
 }
@@ -113,6 +122,10 @@ export function likeness(a: Name, b: Name): number {
   if (a.step !== b.step || a.role !== b.role) return 0;
   if (a.parents.length === 0 || b.parents.length === 0) return 1;
   const own = new Set(a.parents);
-  const shared = b.parents.filter((p) => own.has(p)).length;
+  const nested = a.parents.filter((p) => typeof p !== 'string');
+  const shared = b.parents.reduce<number>((sum, p) => {
+    if (own.has(p)) return sum + 1;
+    return typeof p === 'string' ? sum : sum + Math.max(0, ...nested.map((n) => likeness(n as Name, p)));
+  }, 0);
   return shared / (a.parents.length + b.parents.length - shared);
 }

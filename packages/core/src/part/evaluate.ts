@@ -2,35 +2,18 @@
 import type { Design, Part } from '../document/schema.ts';
 import { hashText } from '../ids/hash.ts';
 import type { Ledger } from '../ledger/ledger.ts';
-import { StepFailure, type Body, type Cure } from '../names/body.ts';
+import { StepFailure, type Body } from '../names/body.ts';
 import { LazyFacts } from '../names/facts.ts';
-import type { Doubt, SketchOutcome } from '../slots/resolving.ts';
+import type { Doubt } from '../slots/resolving.ts';
 import { KernelError, type SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import type { Step } from '../steps/schema.ts';
+import { inPlace } from '../steps/result/in-place.ts';
 import { slotsOf } from '../steps/slots-of.ts';
 import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
+import { contextOf } from './context.ts';
+import type { PartOutcome, StepOutcome } from './outcome.ts';
 import { BUDGET_BYTES, Results, type Kept } from './results.ts';
-
-export interface StepOutcome {
-  readonly id: string;
-  readonly status: 'ok' | 'failed' | 'suppressed';
-  /** Why it failed, or a note about how it was made. */
-  readonly message: string | null;
-  /** What would work in its place, when that was found by trying. */
-  readonly cure: Cure | null;
-  /** References that were not found for sure. */
-  readonly doubts: readonly Doubt[];
-  readonly sketch: SketchOutcome | null;
-  /** All bodies after this step. */
-  readonly bodies: readonly Body[];
-}
-
-export interface PartOutcome {
-  readonly part: string;
-  readonly steps: readonly StepOutcome[];
-  readonly bodies: readonly Body[];
-}
 
 export interface EvaluationHooks {
   /** Called before each step. */
@@ -80,21 +63,22 @@ export class PartEvaluator {
     before: readonly StepOutcome[],
   ): StepOutcome {
     const doubts: Doubt[] = [];
-    const unchanged = { id, sketch: null, bodies, doubts, cure: null };
+    const unchanged = { id, sketch: null, datum: null, bodies, doubts, key: null, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
-      const { made, used, sketch, note } = this.resultOf(
-        step,
-        this.contextFor(ledger, part, id, bodies, before, doubts),
-      );
+      const world = { kernel: this.kernel, ledger, part, before };
+      const { key, result } = this.resultOf(step, contextOf(world, id, bodies, doubts));
+      const { made, used, sketch, datum, note } = result;
       return {
         id,
+        key,
         status: 'ok',
         message: note ?? null,
         cure: null,
         doubts,
         sketch: sketch ?? null,
-        bodies: made.length + used.length === 0 ? bodies : inPlace(bodies, made, used),
+        datum: datum ?? null,
+        bodies: inPlace(bodies, { made, used }),
       };
     } catch (error) {
       if (error instanceof SketchFailure)
@@ -106,7 +90,7 @@ export class PartEvaluator {
   }
 
   /** What the step makes of its slots; the same slots make the same, so it is done once. */
-  private resultOf(step: Step, context: Making): StepResult {
+  private resultOf(step: Step, context: Making): { readonly key: string; readonly result: StepResult } {
     const kind = kindOf(step);
     const inputs: Record<string, unknown> = {};
     const digests = slotsOf(step).map(({ name, slot, stored }) => {
@@ -119,9 +103,9 @@ export class PartEvaluator {
     if (known) {
       for (const doubt of known.doubts) context.doubt(doubt);
       if (known.failure) throw known.failure;
-      return known.result!;
+      return { key, result: known.result! };
     }
-    return this.makeOnce(key, context, (making) => kind.make(inputs as never, making));
+    return { key, result: this.makeOnce(key, context, (making) => kind.make(inputs as never, making)) };
   }
 
   private makeOnce(key: string, context: Making, make: (making: Making) => StepResult): StepResult {
@@ -162,42 +146,6 @@ export class PartEvaluator {
     }
   }
 
-  private contextFor(
-    ledger: Ledger,
-    part: Part,
-    stepId: string,
-    bodies: readonly Body[],
-    before: readonly StepOutcome[],
-    doubts: Doubt[],
-  ): Making {
-    return {
-      stepId,
-      kernel: this.kernel,
-      bodies,
-      number: (key) => {
-        const value = ledger.valueOf(`${stepId}.${key}`);
-        if (value.ok) return value.quantity.value;
-        const entry = ledger.index.byReference(`${stepId}.${key}`);
-        throw new StepFailure(`${entry?.name ?? key}: ${value.message}`);
-      },
-      stepName: (id) => part.steps[id]?.name ?? 'a deleted step',
-      sketch: (sketchId) => {
-        const outcome = before.find((o) => o.id === sketchId);
-        const name = part.steps[sketchId]?.name;
-        if (name === undefined) throw new StepFailure('The sketch this step uses was deleted; choose another.');
-        if (!outcome) throw new StepFailure(`${name} comes after this step; move it before, or choose another sketch.`);
-        if (outcome.status === 'suppressed') throw new StepFailure(`${name} is suppressed, and this step needs it.`);
-        if (outcome.status === 'failed' || !outcome.sketch)
-          throw new StepFailure(`${name} has a fault of its own, and this step needs it.`);
-        return { name, outcome: outcome.sketch };
-      },
-      doubt: (doubt) => void doubts.push(doubt),
-      body: () => {
-        throw new Error('bodies are made only while a step makes');
-      },
-    };
-  }
-
   /** Free what was not used lately and is over the budget. Call when no outcome is in use. */
   sweep(): void {
     this.results.sweep();
@@ -205,15 +153,3 @@ export class PartEvaluator {
 }
 
 const cureOf = (error: Error) => (error instanceof StepFailure ? error.cure : null);
-
-/** What was made, each in the place of the body it comes from; what began here last. */
-function inPlace(bodies: readonly Body[], made: StepResult['made'], used: StepResult['used']): Body[] {
-  const gone = new Set(used.map((b) => b.key));
-  return [
-    ...bodies.flatMap((body) => {
-      const heirs = made.filter((m) => m.from?.key === body.key).map((m) => m.body);
-      return heirs.length > 0 || gone.has(body.key) ? heirs : [body];
-    }),
-    ...made.filter((m) => !m.from).map((m) => m.body),
-  ];
-}

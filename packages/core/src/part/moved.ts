@@ -1,7 +1,7 @@
 /** Which faces of a part differ between two evaluations, told by their durable names. */
 import { faceKeys } from '../names/face-keys.ts';
 import type { FaceFacts, Vec3 } from '../solid/kernel.ts';
-import type { PartOutcome } from './evaluate.ts';
+import type { PartOutcome } from './outcome.ts';
 
 export interface MovedFace {
   /** The face's key, as in the evaluation before. */

@@ -7,8 +7,8 @@ import type { Body, Cure } from '../names/body.ts';
 import { faceKeys } from '../names/face-keys.ts';
 import { nameOf, readName } from '../names/name.ts';
 import type { NamedBody } from '../names/neighbours.ts';
-import type { Doubt } from '../slots/resolving.ts';
-import type { PartOutcome, StepOutcome } from './evaluate.ts';
+import type { Datum, Doubt } from '../slots/resolving.ts';
+import type { PartOutcome, StepOutcome } from './outcome.ts';
 import { hashText } from '../ids/hash.ts';
 
 export interface BodyView {
@@ -27,6 +27,8 @@ export interface BodyView {
   faceKeys: readonly string[];
   faces: readonly FaceFacts[];
   edges: readonly EdgeFacts[];
+  /** Where its corners are, by the numbers that the edges' ends give. */
+  corners: readonly Vec3[];
   volume: number;
   center: Vec3;
   box: { min: Vec3; max: Vec3 };
@@ -49,6 +51,7 @@ export interface StepView {
   cure: Cure | null;
   doubts: readonly Doubt[];
   sketch: SketchView | null;
+  datum: Datum | null;
 }
 
 export interface PartView {
@@ -64,7 +67,7 @@ const SCREEN_DEVIATION = 0.0008;
 const SCREEN_ANGLE = 12 * (Math.PI / 180);
 const MOST_MESHES = 150;
 /** Part of every key: raise when the meaning of a stored picture changes. */
-const GENERATION = 3;
+const GENERATION = 4;
 
 /** All a part's picture depends on, as a key: its recipe, and the values of its numbers. */
 export function pictureKey(design: Design, ledger: Ledger, part: string): string {
@@ -116,7 +119,7 @@ export class PartPainter {
       mesh = this.kernel.mesh(body.solid, { linear: size * SCREEN_DEVIATION, angular: SCREEN_ANGLE });
     }
     this.meshes.set(body.key, mesh);
-    const { faces, edges, volume, center, box } = facts;
+    const { faces, edges, corners, volume, center, box } = facts;
     return {
       id,
       step: body.name.step,
@@ -127,6 +130,7 @@ export class PartPainter {
       faceKeys: keys,
       faces,
       edges,
+      corners,
       volume,
       center,
       box,
@@ -140,8 +144,8 @@ export class PartPainter {
   }
 }
 
-function stepView({ id, status, message, cure, doubts, sketch }: StepOutcome): StepView {
-  if (!sketch) return { id, status, message, cure, doubts, sketch: null };
+function stepView({ id, status, message, cure, doubts, sketch, datum }: StepOutcome): StepView {
+  if (!sketch) return { id, status, message, cure, doubts, datum, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
   return {
     id,
@@ -149,6 +153,7 @@ function stepView({ id, status, message, cure, doubts, sketch }: StepOutcome): S
     message,
     cure,
     doubts,
+    datum,
     sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash },
   };
 }
@@ -157,18 +162,18 @@ const named = new WeakMap<BodyView, NamedBodyView>();
 
 /** A shown body as durable names are found and made on it. */
 export interface NamedBodyView extends NamedBody {
-  readonly facts: NamedBody['facts'] & { readonly center: Vec3 };
+  readonly facts: NamedBody['facts'] & { readonly center: Vec3; readonly corners: readonly Vec3[] };
 }
 
 export function namedBody(view: BodyView): NamedBodyView {
   const known = named.get(view);
   if (known) return known;
   const read = (text: string) => readName(text) ?? nameOf(text, 'unread');
-  const { faces, edges, center } = view;
+  const { faces, edges, corners, center } = view;
   const body = {
     name: read(view.name),
     faceNames: view.faceNames.map((names) => names.map(read)),
-    facts: { faces, edges, center },
+    facts: { faces, edges, corners, center },
   };
   named.set(view, body);
   return body;

@@ -37,6 +37,14 @@ export const EdgeRef = z
   .describe('An edge, by the faces it lies between.');
 export type EdgeRef = z.infer<typeof EdgeRef>;
 
+export const VertexRef = z
+  .strictObject({
+    faces: z.array(Name).min(1).max(100).describe('Names of the faces that meet there.'),
+    near: vector.describe('Where it was when it was picked, mm.'),
+  })
+  .describe('A corner of a body, by the faces that meet there.');
+export type VertexRef = z.infer<typeof VertexRef>;
+
 export const BodyRef = z
   .strictObject({
     name: Name.describe('step, where it began only one body; else step:body:(curves round its region).'),

@@ -3,7 +3,7 @@ import type { Body } from '../names/body.ts';
 import type { RegionMap } from '../sketch/regions/regions.ts';
 import type { SketchSolution } from '../sketch/solve.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
-import type { Frame } from '../space/vector.ts';
+import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
 /** What a sketch step yields for the steps after it. */
 export interface SketchOutcome {
@@ -24,6 +24,12 @@ export interface Doubt {
   readonly proposed?: unknown;
 }
 
+/** A plane, axis or point that a step sets up for others. */
+export type Datum =
+  | { readonly kind: 'plane'; readonly frame: Frame }
+  | { readonly kind: 'axis'; readonly axis: Axis }
+  | { readonly kind: 'point'; readonly at: Vec3 };
+
 export interface Resolving {
   readonly stepId: string;
   readonly kernel: SolidKernel;
@@ -33,6 +39,10 @@ export interface Resolving {
   number(key: string): number;
   /** @throws StepFailure when it is missing, comes later, or failed */
   sketch(stepId: string): { readonly name: string; readonly outcome: SketchOutcome };
+  /** A datum set up by a step before this one. @throws StepFailure when there is none of this kind */
+  datum<K extends Datum['kind']>(stepId: string, kind: K): Extract<Datum, { kind: K }>;
+  /** A step before this one: what stands for all it was made from, and where it stands in the recipe. @throws StepFailure */
+  made(stepId: string): { readonly digest: string; readonly place: number };
   /** The name people know a step by. */
   stepName(stepId: string): string;
   doubt(doubt: Doubt): void;

@@ -3,7 +3,7 @@
  * and other steps are in it, how it is resolved against the part as it is before the step, and how it reads.
  */
 import type { z } from 'zod';
-import type { EdgeRef, FaceRef, RegionRef } from '../references/references.ts';
+import type { BodyRef, EdgeRef, FaceRef, RegionRef, VertexRef } from '../references/references.ts';
 import type { CurveKind } from '../solid/kernel.ts';
 import type { DatumPlane } from '../space/planes.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -34,11 +34,21 @@ export interface NumberInSlot {
 
 /** Something picked on the page that a slot could take, or a step begin from. */
 export type Picked =
-  | { readonly kind: 'face'; readonly ref: FaceRef; readonly flat: boolean; readonly round: boolean }
-  | { readonly kind: 'edge'; readonly ref: EdgeRef; readonly curve: CurveKind }
+  | {
+      readonly kind: 'face';
+      readonly ref: FaceRef;
+      readonly flat: boolean;
+      readonly round: boolean;
+      readonly of?: BodyRef;
+    }
+  | { readonly kind: 'edge'; readonly ref: EdgeRef; readonly curve: CurveKind; readonly of?: BodyRef }
   | { readonly kind: 'region'; readonly sketch: string; readonly ref: RegionRef }
   | { readonly kind: 'line'; readonly sketch: string; readonly curve: string }
-  | { readonly kind: 'datum'; readonly datum: DatumPlane };
+  | { readonly kind: 'vertex'; readonly ref: VertexRef }
+  | { readonly kind: 'sketch_point'; readonly sketch: string; readonly point: string }
+  | { readonly kind: 'datum'; readonly datum: DatumPlane }
+  /** A datum that a step sets up, or a sketch as a whole. */
+  | { readonly kind: 'step'; readonly step: string; readonly is: 'plane' | 'axis' | 'point' | 'sketch' };
 
 /** What a slot's label is written from. */
 export interface Reading {

@@ -110,6 +110,8 @@ export interface SolidFacts extends SolidBulk {
   readonly edges: readonly EdgeFacts[];
   /** Of each edge the angle, rad, by which the outward normals turn across it: above 0 outer edges, below 0 inner ones. */
   readonly bends: readonly number[];
+  /** Where its corners are, by the numbers that `EdgeFacts.ends` gives. */
+  readonly corners: readonly Vec3[];
 }
 
 /** Triangles and edge polylines; plain arrays that can be handed between threads. */
@@ -190,6 +192,12 @@ export interface SolidKernel {
   shell(solid: SolidHandle, open: readonly number[], thickness: number, outward: boolean): MadeSolid;
   /** Slant faces about where a neutral plane cuts them, by an angle from its normal. @throws KernelError */
   draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid;
+  /**
+   * Cut solids apart along a plane; they stay in pieces side by side.
+   * @returns every piece, its faces coming from a solid, or from the plane (the argument after the last solid)
+   * @throws KernelError
+   */
+  split(solids: readonly SolidHandle[], plane: Frame): MadeSolid[];
   /** A copy elsewhere; its faces in the same order. @throws KernelError */
   placed(solid: SolidHandle, to: Transform): MadeSolid;
   bulk(solid: SolidHandle): SolidBulk;
@@ -199,6 +207,8 @@ export interface SolidKernel {
   edges(solid: SolidHandle): EdgeFacts[];
   /** Of each edge the angle, rad, by which the outward normals turn across it: above 0 outer edges, below 0 inner ones. */
   bends(solid: SolidHandle): number[];
+  /** Where its corners are, by the numbers that `EdgeFacts.ends` gives. */
+  corners(solid: SolidHandle): Vec3[];
   /** The curves of all edges, in the order of `edges`. */
   curves(solid: SolidHandle): EdgeCurve[];
   /** Where a plane cuts the solid. @throws KernelError */

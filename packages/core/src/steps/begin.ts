@@ -1,7 +1,7 @@
 /** What a step can begin from. */
 import type { EdgeChoice } from '../slots/edges/edges.ts';
 import type { RegionsOfSketch } from '../slots/regions/regions.ts';
-import type { FaceRef } from '../references/references.ts';
+import type { BodyRef, FaceRef } from '../references/references.ts';
 import type { Beginning } from './step.ts';
 
 /** Picked regions of one sketch as a profile; null when something else, or nothing, is picked. */
@@ -19,6 +19,13 @@ export function edgesPicked({ picks }: Beginning): readonly EdgeChoice[] | null 
     return p.kind === 'face' ? [{ around: p.ref }] : [];
   });
   return choices.length > 0 && choices.length === picks.length ? choices : null;
+}
+
+/** The bodies of picked faces and edges, each once; null when something else, or nothing, is picked. */
+export function bodiesPicked({ picks }: Beginning): readonly BodyRef[] | null {
+  const refs = picks.flatMap((p) => ((p.kind === 'face' || p.kind === 'edge') && p.of ? [p.of] : []));
+  if (refs.length === 0 || refs.length < picks.length) return null;
+  return [...new Map(refs.map((r) => [`${r.name} ${(r.has ?? []).join()}`, r])).values()];
 }
 
 /** Picked faces; null when something else, or nothing, is picked. */

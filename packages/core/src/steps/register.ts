@@ -1,10 +1,19 @@
 /** The kinds of step there are: one line each. */
 import { chamfer } from './chamfer/chamfer.ts';
+import { combine } from './combine/combine.ts';
+import { datumAxis } from './datum/axis.ts';
+import { datumPlane } from './datum/plane.ts';
+import { datumPoint } from './datum/point.ts';
 import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
 import { fillet } from './fillet/fillet.ts';
+import { hole } from './hole/hole.ts';
+import { mirror } from './mirror/mirror.ts';
+import { move } from './move/move.ts';
+import { pattern } from './pattern/pattern.ts';
 import { revolve } from './revolve/revolve.ts';
 import { shell } from './shell/shell.ts';
+import { split } from './split/split.ts';
 import { sketch } from './sketch/sketch.ts';
 import type { StepKind } from './step.ts';
 
@@ -14,7 +23,25 @@ export function registerStep(kind: StepKind): void {
   kinds.set(kind.kind, kind);
 }
 
-for (const kind of [sketch, extrude, revolve, fillet, chamfer, shell, draft]) registerStep(kind as unknown as StepKind);
+for (const kind of [
+  sketch,
+  extrude,
+  revolve,
+  fillet,
+  chamfer,
+  shell,
+  draft,
+  pattern,
+  mirror,
+  combine,
+  split,
+  move,
+  hole,
+  datumPlane,
+  datumAxis,
+  datumPoint,
+])
+  registerStep(kind as unknown as StepKind);
 
 /** All kinds, in the order they were registered. */
 export const stepKinds = (): readonly StepKind[] => [...kinds.values()];

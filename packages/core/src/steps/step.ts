@@ -5,11 +5,11 @@
 import type { Body } from '../names/body.ts';
 import { StepFailure } from '../names/body.ts';
 import type { Name } from '../names/name.ts';
-import type { AnySlot, Picked, Slot, StepData } from '../slots/slot.ts';
-import type { Resolving, SketchOutcome } from '../slots/resolving.ts';
+import type { AnySlot, Picked, Rewriting, Slot, StepData } from '../slots/slot.ts';
+import type { Datum, Resolving, SketchOutcome } from '../slots/resolving.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { DisplayUnits } from '../units/units.ts';
-import type { SolidFacts, SolidHandle } from '../solid/kernel.ts';
+import type { MadeSolid, SolidFacts, SolidHandle } from '../solid/kernel.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- read back from the slots themselves
 type ResolvedOf<S> = S extends Slot<any, infer R> ? R : never;
@@ -32,8 +32,27 @@ export interface StepResult {
   /** Bodies used up or replaced. */
   readonly used: readonly Body[];
   readonly sketch?: SketchOutcome;
+  readonly datum?: Datum;
   /** Something the user should know though the step was made. */
   readonly note?: string;
+}
+
+/** A solid fresh from the kernel, with the names of its faces and of the body it would begin. */
+export interface Fresh extends MadeSolid {
+  readonly name: Name;
+  readonly faceNames: readonly (readonly Name[])[];
+}
+
+/** An earlier step about to be done again. */
+export interface Again {
+  readonly kind: StepKind;
+  /**
+   * Its slots, resolved anew.
+   * @param bodies those there are now
+   * @param change what its references mean this time
+   * @throws StepFailure when one of them is not found for sure
+   */
+  resolved(bodies: readonly Body[], change?: Rewriting): Readonly<Record<string, unknown>>;
 }
 
 /** What a step may ask while it makes. */
@@ -44,6 +63,8 @@ export interface Making extends Resolving {
    * @throws StepFailure when it is not sound
    */
   body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[], facts?: SolidFacts): Body;
+  /** An earlier step. @throws StepFailure when it is not there, comes later, failed or is suppressed */
+  again(stepId: string): Again;
 }
 
 /** Where a step may begin: what a designer has picked, and the part so far. */
@@ -74,6 +95,10 @@ export interface StepKind<S extends Readonly<Record<string, AnySlot>> = Readonly
   /** The slot that is typed in first. */
   readonly first?: string;
   sentence(step: StepData): readonly SentencePiece[];
+  /** Of kinds that join, cut or begin bodies with tools: the tools alone. Others can repeat them elsewhere. */
+  tools?(inputs: Inputs<S>, context: Making): readonly Fresh[];
+  /** Of kinds that work on picked edges or faces: the slot that holds them. Others can repeat them on alike ones. */
+  readonly worksOn?: string;
   /** @throws StepFailure with a sentence */
   make(inputs: Inputs<S>, context: Making): StepResult;
   /** For the published schema. */

@@ -20,6 +20,7 @@ export const AxisRef = z.union([
   z
     .strictObject({ sketch: Id, line: z.string().max(200) })
     .describe('A line of a sketch, from its start to its end; or its x_axis or y_axis.'),
+  z.strictObject({ step: Id }).describe('A datum axis that a step sets up.'),
   z.strictObject({ edge: EdgeRef }).describe('A straight edge, or the axis of a round one.'),
   z.strictObject({ face: FaceRef }).describe('The axis of a round face.'),
 ]);
@@ -31,11 +32,13 @@ export function axis(): SlotKind<AxisRef, Axis> {
     schema: AxisRef,
     steps(stored) {
       if ('sketch' in stored) return [stored.sketch];
+      if ('step' in stored) return [stored.step];
       if ('edge' in stored) return stored.edge.faces.flatMap(stepsIn);
       return 'face' in stored ? stepsIn(stored.face.name) : [];
     },
     rewritten(stored, change) {
       if ('sketch' in stored) return { ...stored, sketch: change.step(stored.sketch) };
+      if ('step' in stored) return { step: change.step(stored.step) };
       if ('edge' in stored) return { edge: edgeRewritten(stored.edge, change) };
       return 'face' in stored ? { face: faceRewritten(stored.face, change) } : stored;
     },
@@ -46,11 +49,13 @@ export function axis(): SlotKind<AxisRef, Axis> {
     label(stored, _, reading) {
       if ('datum' in stored) return { label: `the ${stored.datum} axis` };
       if ('edge' in stored) return { label: 'an edge' };
+      if ('step' in stored) return { label: reading.stepName(stored.step) ?? 'a deleted axis' };
       if ('face' in stored) return { label: 'the axis of a face' };
       const line = stored.line === BUILT_IN.xAxis ? 'x axis' : stored.line === BUILT_IN.yAxis ? 'y axis' : 'a line';
       return { label: `${reading.stepName(stored.sketch) ?? 'a deleted sketch'}, ${line}` };
     },
     take(_, pick) {
+      if (pick.kind === 'step' && pick.is === 'axis') return { step: pick.step };
       if (pick.kind === 'line') return { sketch: pick.sketch, line: pick.curve };
       if (pick.kind === 'edge' && (pick.curve === 'line' || pick.curve === 'circle')) return { edge: pick.ref };
       return pick.kind === 'face' && pick.round ? { face: pick.ref } : null;
@@ -60,6 +65,7 @@ export function axis(): SlotKind<AxisRef, Axis> {
 
 function axisOf(stored: AxisRef, slot: string, context: Resolving): Axis {
   if ('datum' in stored) return { origin: [0, 0, 0], direction: DATUM_AXES[stored.datum] };
+  if ('step' in stored) return context.datum(stored.step, 'axis').axis;
   if ('sketch' in stored) return axisInSketch(stored.sketch, stored.line, context);
   if ('face' in stored) {
     const { body, face } = foundOrFail(

@@ -50,5 +50,12 @@ export function bodies(): SlotKind<Bodies, readonly Body[]> {
       const names = stored.map((ref) => reading.stepName(stepsIn(ref.name)[0]!) ?? 'a lost body');
       return { label: names.join(', ') };
     },
+    take(stored, pick) {
+      const body = pick.kind === 'face' || pick.kind === 'edge' ? pick.of : undefined;
+      if (!body) return null;
+      const before = stored === undefined || stored === 'all' ? [] : stored;
+      const rest = before.filter((r) => r.name !== body.name || (r.has ?? []).join() !== (body.has ?? []).join());
+      return rest.length < before.length && rest.length > 0 ? rest : [...rest, body];
+    },
   });
 }

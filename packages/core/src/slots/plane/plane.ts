@@ -1,5 +1,6 @@
 /** A plane to draw on: a datum plane, or a flat face. */
 import { z } from 'zod';
+import { Id } from '../../ids/ids.ts';
 import { StepFailure } from '../../names/body.ts';
 import { findFace, refOfFace } from '../../names/find-face.ts';
 import { stepsIn } from '../../names/name.ts';
@@ -12,6 +13,7 @@ import { slotKind, type SlotKind } from '../slot.ts';
 
 export const PlaneRef = z.union([
   z.strictObject({ datum: z.enum(DATUM_PLANES) }).describe('floor: x→X, y→Y. wall: x→X, y→Z. side: x→Y, y→Z.'),
+  z.strictObject({ step: Id }).describe('A datum plane that a step sets up.'),
   z
     .strictObject({ face: FaceRef })
     .describe(
@@ -34,14 +36,21 @@ export function plane(): SlotKind<PlaneRef, PlaneFound> {
   return slotKind<PlaneRef, PlaneFound>({
     kind: 'plane',
     schema: PlaneRef,
-    steps: (stored) => ('face' in stored ? stepsIn(stored.face.name) : []),
-    rewritten: (stored, change) => ('face' in stored ? { face: faceRewritten(stored.face, change) } : stored),
+    steps(stored) {
+      if ('step' in stored) return [stored.step];
+      return 'face' in stored ? stepsIn(stored.face.name) : [];
+    },
+    rewritten(stored, change) {
+      if ('step' in stored) return { step: change.step(stored.step) };
+      return 'face' in stored ? { face: faceRewritten(stored.face, change) } : stored;
+    },
     resolve(stored, slot, context) {
       const made = (frame: Frame, lost: string | null = null) => ({
         value: { frame, lost },
         digest: keyOf(frame) + (lost ?? ''),
       });
       if ('datum' in stored) return made(DATUM_FRAMES[stored.datum]);
+      if ('step' in stored) return made(context.datum(stored.step, 'plane').frame);
       const { face: ref } = stored;
       const found = foundOrNull(
         findFace(ref, context.bodies),
@@ -55,13 +64,17 @@ export function plane(): SlotKind<PlaneRef, PlaneFound> {
       );
       const facts = found?.body.facts.faces[found.face];
       if (facts?.normal) return made(frameOfFace(facts.center, facts.normal));
-      const lost = `The face this sketch lies on is no longer ${found ? 'flat' : 'there'}; pick another face or plane for it.`;
+      const lost = `The face this lies on is no longer ${found ? 'flat' : 'there'}; pick another face or plane for it.`;
       if (!ref.near || !ref.normal) throw new StepFailure(lost);
       return made(frameOfFace(ref.near, ref.normal), lost);
     },
-    label: (stored) => ({ label: 'datum' in stored ? PLANE_LABELS[stored.datum] : 'a face' }),
+    label(stored, _, reading) {
+      if ('step' in stored) return { label: reading.stepName(stored.step) ?? 'a deleted plane' };
+      return { label: 'datum' in stored ? PLANE_LABELS[stored.datum] : 'a face' };
+    },
     take(_, pick) {
       if (pick.kind === 'datum') return { datum: pick.datum };
+      if (pick.kind === 'step' && pick.is === 'plane') return { step: pick.step };
       return pick.kind === 'face' && pick.flat ? { face: pick.ref } : null;
     },
   });

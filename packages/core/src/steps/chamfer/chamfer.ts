@@ -19,6 +19,7 @@ const WAYS = { even: 'alike on both faces', two: 'and on the other face by', ang
 export const chamfer = declareStep({
   kind: 'chamfer',
   version: 1,
+  worksOn: 'edges',
   label: 'Chamfer',
   key: 'c',
   says: 'Edges cut off at a slant; those that run on smoothly from them are cut with them.',

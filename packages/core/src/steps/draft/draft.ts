@@ -15,6 +15,7 @@ const MOST = (80 * Math.PI) / 180;
 export const draft = declareStep({
   kind: 'draft',
   version: 1,
+  worksOn: 'faces',
   label: 'Draft',
   says: 'Faces slanted about where a neutral plane cuts them, so that a part leaves its mould.',
   slots: {

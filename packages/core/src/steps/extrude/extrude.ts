@@ -7,9 +7,8 @@ import { flag } from '../../slots/flag/flag.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { regionsPicked } from '../begin.ts';
-import { finish, resultSentence, resultSlots } from '../result/result.ts';
+import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { reachOf, sweep } from '../result/sweep.ts';
-import { declareStep } from '../step.ts';
 
 /** Thinner than this, mm, is nothing. */
 const LEAST_THICKNESS = 1e-6;
@@ -17,7 +16,7 @@ const FIRST_DISTANCE_MM = 10;
 
 const WAYS = { one_way: 'one way', both_ways: 'both ways', symmetric: 'symmetric' } as const;
 
-export const extrude = declareStep({
+export const extrude = declareTools({
   kind: 'extrude',
   version: 1,
   label: 'Extrude',
@@ -64,12 +63,11 @@ export const extrude = declareStep({
     ...(step.way === 'symmetric' ? [] : [{ slot: 'reversed' }]),
     ...resultSentence(step),
   ],
-  make({ profile, way, distance, back_distance, reversed, result, bodies }, context) {
+  tools({ profile, way, distance, back_distance, reversed }, context) {
     const { from, to, swapped } = reachOf(way, distance, back_distance, reversed);
     if (to - from < LEAST_THICKNESS) throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
-    const fresh = sweep(context.stepId, profile.areas, swapped, (area) =>
+    return sweep(context.stepId, profile.areas, swapped, (area) =>
       context.kernel.extrude(profile.frame, area.loops, from, to),
     );
-    return finish(result, bodies, fresh, context);
   },
 });

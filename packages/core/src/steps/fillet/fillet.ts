@@ -15,6 +15,7 @@ const WAYS = { even: 'all along', running: 'running to' } as const;
 export const fillet = declareStep({
   kind: 'fillet',
   version: 1,
+  worksOn: 'edges',
   label: 'Fillet',
   key: 'r',
   says: 'Edges rounded; those that run on smoothly from them are rounded with them.',

@@ -1,14 +1,27 @@
 /** What becomes of a step's fresh solids: new bodies, joined to those there, or cut from them. */
 import { StepFailure, type Body } from '../../names/body.ts';
-import { nameOf, type Name } from '../../names/name.ts';
+import { nameOf } from '../../names/name.ts';
 import type { MadeSolid } from '../../solid/kernel.ts';
 import { LazyFacts } from '../../names/facts.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { choice } from '../../slots/choice/choice.ts';
-import type { StepData } from '../../slots/slot.ts';
-import type { Making, SentencePiece, StepResult } from '../step.ts';
+import type { AnySlot, StepData } from '../../slots/slot.ts';
+import {
+  declareStep,
+  type Fresh,
+  type Inputs,
+  type Making,
+  type SentencePiece,
+  type StepKind,
+  type StepResult,
+} from '../step.ts';
 
-export const RESULTS = { new_body: 'a new body', join: 'joined to', cut: 'cut from' } as const;
+export const RESULTS = {
+  new_body: 'a new body',
+  join: 'joined to',
+  cut: 'cut from',
+  common: 'keeping what it shares with',
+} as const;
 export type ResultKind = keyof typeof RESULTS;
 
 /** The slots of every kind that makes solids. */
@@ -22,15 +35,24 @@ export const resultSlots = {
   },
 };
 
+type MakesTools = Readonly<Record<string, AnySlot>> & typeof resultSlots;
+
+/** A kind of step that makes tools, and joins, cuts or begins bodies with them. */
+export function declareTools<S extends MakesTools>(
+  kind: Omit<StepKind<S>, 'make'> & Required<Pick<StepKind<S>, 'tools'>>,
+): StepKind<S> {
+  return declareStep({
+    ...kind,
+    make(inputs, context) {
+      const { result, bodies } = inputs as Inputs<typeof resultSlots>;
+      return finish(result, bodies, kind.tools(inputs, context), context);
+    },
+  });
+}
+
 /** The end of such a step's sentence. */
 export function resultSentence(step: StepData): SentencePiece[] {
   return step.result === 'new_body' ? ['as', { slot: 'result' }] : [{ slot: 'result' }, { slot: 'bodies' }];
-}
-
-/** A solid fresh from the kernel, with the names of its faces and of the body it would begin. */
-export interface Fresh extends MadeSolid {
-  readonly name: Name;
-  readonly faceNames: readonly (readonly Name[])[];
 }
 
 /**
@@ -44,10 +66,16 @@ export function finish(
   context: Making,
 ): StepResult {
   if (kind === 'new_body' || !targets) {
-    return {
-      made: fresh.map(({ name, solid, faceNames }) => ({ body: context.body(name, solid, faceNames), from: null })),
-      used: [],
-    };
+    const waiting = new Set(fresh);
+    try {
+      const made = fresh.map((f) => {
+        waiting.delete(f);
+        return { body: context.body(f.name, f.solid, f.faceNames), from: null };
+      });
+      return { made, used: [] };
+    } finally {
+      for (const { solid } of waiting) context.kernel.free(solid);
+    }
   }
   const { kernel } = context;
   try {
@@ -64,7 +92,7 @@ export function finish(
 }
 
 function combined(
-  kind: 'join' | 'cut',
+  kind: Exclude<ResultKind, 'new_body'>,
   targets: readonly Body[],
   fresh: readonly Fresh[],
   solids: readonly MadeSolid[],
@@ -74,18 +102,22 @@ function combined(
   const waiting = new Set(solids.map((s) => s.solid));
   try {
     if (solids.length === 0)
-      throw new StepFailure(`This would cut ${listed(targets, context)} away entirely; nothing would be left.`);
+      throw new StepFailure(
+        kind === 'common'
+          ? `This has nothing in common with ${listed(targets, context)}; nothing would be left.`
+          : `This would cut ${listed(targets, context)} away entirely; nothing would be left.`,
+      );
     const names = [...targets, ...fresh].map((argument) => argument.faceNames);
     const made: { body: Body; from: Body }[] = [];
     const untouched = new Set<Body>();
     for (const own of solids) {
       const from = [...new Set(own.faces.flatMap((parents) => parents.map((p) => p.argument)))].sort((a, b) => a - b);
-      const target = targets[from[0] ?? Infinity];
+      const facts = new LazyFacts(kernel, own.solid);
+      const target = targets[from[0] ?? Infinity] ?? (kind === 'common' ? aroundIt(targets, facts) : undefined);
       if (!target)
         throw new StepFailure(
           `This does not touch ${listed(targets, context)}, so there is nothing to join; make it a new body, or move it.`,
         );
-      const facts = new LazyFacts(kernel, own.solid);
       // A tool that only touches it shares a face with it, and changes nothing.
       const whole = own.faces.every((parents) => parents.some((p) => p.argument === from[0]));
       if (whole && own.faces.length === target.faceNames.length && same(facts.volume, target.facts.volume)) {
@@ -100,26 +132,39 @@ function combined(
       made.push({ body: context.body(target.name, own.solid, faceNames, facts), from: target });
     }
     if (made.length === 0)
-      throw new StepFailure(
-        kind === 'cut'
-          ? `This cuts nothing: ${context.stepName(context.stepId)} does not reach ${listed(targets, context)}.`
-          : `This adds nothing: ${context.stepName(context.stepId)} lies within ${listed(targets, context)}.`,
-      );
+      throw new StepFailure(NOTHING[kind](context.stepName(context.stepId), listed(targets, context)));
     refuseImpossible(
       kind,
       targets,
       made.map((m) => m.body),
       untouched,
     );
-    return { made, used: targets.filter((t) => !untouched.has(t)) };
+    const gone = targets.filter((t) => !untouched.has(t) && !made.some((m) => m.from === t));
+    return {
+      made,
+      used: targets.filter((t) => !untouched.has(t)),
+      ...(gone.length > 0 ? { note: `${listed(gone, context)} is gone entirely after this.` } : {}),
+    };
   } finally {
     for (const solid of waiting) kernel.free(solid);
   }
 }
 
+const NOTHING: Readonly<Record<Exclude<ResultKind, 'new_body'>, (step: string, bodies: string) => string>> = {
+  join: (step, bodies) => `This adds nothing: ${step} lies within ${bodies}.`,
+  cut: (step, bodies) => `This cuts nothing: ${step} does not reach ${bodies}.`,
+  common: (step, bodies) => `This takes nothing away: all of ${bodies} lies within ${step}.`,
+};
+
+/** A tool wholly within a body shares no face with it; it lies where that body is. */
+function aroundIt(targets: readonly Body[], { center }: LazyFacts): Body | undefined {
+  const within = ({ facts: { box } }: Body) => center.every((x, i) => x >= box.min[i]! && x <= box.max[i]!);
+  return targets.length === 1 ? targets[0] : targets.find(within);
+}
+
 /** A boolean that reports success may have done too much, or the contrary: the volume tells. */
 function refuseImpossible(
-  kind: 'join' | 'cut',
+  kind: Exclude<ResultKind, 'new_body'>,
   targets: readonly Body[],
   made: readonly Body[],
   untouched: ReadonlySet<Body>,
@@ -128,9 +173,9 @@ function refuseImpossible(
   const before = total(targets.filter((t) => !untouched.has(t)));
   const after = total(made);
   const slack = 1e-6 * Math.max(before, after);
-  if (kind === 'cut' ? after > before + slack : after < before - slack)
+  if (kind === 'join' ? after < before - slack : after > before + slack)
     throw new StepFailure(
-      `The kernel's outcome cannot be right: ${kind === 'cut' ? 'cutting added' : 'joining took away'} material; move what it makes a little.`,
+      `The kernel's outcome cannot be right: ${kind === 'join' ? 'joining took away' : 'taking away added'} material; move what it makes a little.`,
     );
 }
 

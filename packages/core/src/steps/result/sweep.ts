@@ -3,7 +3,7 @@ import { BODY_ROLE } from '../../names/find-body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
 import type { Area } from '../../slots/regions/regions.ts';
 import type { FaceParent, MadeSolid } from '../../solid/kernel.ts';
-import type { Fresh } from './result.ts';
+import type { Fresh } from '../step.ts';
 
 /** Where a sweep begins and ends along its way: mm, or rad about its axis. */
 export interface Reach {

@@ -15,9 +15,8 @@ import { minus, unit, type Axis } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
 import { expressionOf } from '../../units/units.ts';
 import { regionsPicked } from '../begin.ts';
-import { finish, resultSentence, resultSlots } from '../result/result.ts';
+import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { reachOf, sweep, type Reach } from '../result/sweep.ts';
-import { declareStep } from '../step.ts';
 
 /** Less than this, rad, is no turn. */
 const LEAST_TURN = 1e-9;
@@ -28,7 +27,7 @@ const WAYS = { whole: 'all round', one_way: 'by an angle', both_ways: 'both ways
 
 const turned = (step: StepData) => step.way !== 'whole';
 
-export const revolve = declareStep({
+export const revolve = declareTools({
   kind: 'revolve',
   version: 1,
   label: 'Revolve',
@@ -73,13 +72,12 @@ export const revolve = declareStep({
     ...(step.way === 'whole' || step.way === 'symmetric' ? [] : [{ slot: 'reversed' }]),
     ...resultSentence(step),
   ],
-  make({ profile, axis: about, way, angle, back_angle, reversed, result, bodies }, context) {
+  tools({ profile, axis: about, way, angle, back_angle, reversed }, context) {
     const { from, to, swapped } = reach(way, angle, back_angle, reversed ?? false);
     refuseAxis(profile, about, context.stepName(profile.sketch));
-    const fresh = sweep(context.stepId, profile.areas, swapped, (area) =>
+    return sweep(context.stepId, profile.areas, swapped, (area) =>
       context.kernel.revolve(profile.frame, area.loops, about, from, to),
     );
-    return finish(result, bodies, fresh, context);
   },
 });
 

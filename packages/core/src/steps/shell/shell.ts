@@ -13,6 +13,7 @@ const FIRST_THICKNESS_MM = 2;
 export const shell = declareStep({
   kind: 'shell',
   version: 1,
+  worksOn: 'open',
   label: 'Shell',
   key: 's',
   says: 'A body hollowed out, leaving walls along its faces but for those left open.',

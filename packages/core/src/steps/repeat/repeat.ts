@@ -1,0 +1,130 @@
+/** Steps done again elsewhere, all members at once; and copies of bodies. */
+import { StepFailure, type Body } from '../../names/body.ts';
+import { BODY_ROLE } from '../../names/find-body.ts';
+import { nameOf } from '../../names/name.ts';
+import type { SolidKernel } from '../../solid/kernel.ts';
+import { inPlace } from '../result/in-place.ts';
+import { finish, type ResultKind } from '../result/result.ts';
+import type { Again, Fresh, Making, StepResult } from '../step.ts';
+import { inMember, meaningIn, memberOfName, namedAfresh, type Member } from './members.ts';
+
+/** More members than these are refused: they would take minutes. */
+export const MOST_MEMBERS = 2000;
+
+/**
+ * @param ids in the recipe's order
+ * @throws StepFailure when one of them cannot be repeated, or a member cannot be made
+ */
+export function repeatSteps(ids: readonly string[], members: readonly Member[], context: Making): StepResult {
+  let bodies = context.bodies;
+  const origin = new Map<Body, Body | null>();
+  const notes: string[] = [];
+  for (const id of ids) {
+    const again = context.again(id);
+    const { tools } = again.kind;
+    if (!tools && !again.kind.worksOn)
+      throw new StepFailure(
+        `${context.stepName(id)} cannot be repeated; choose steps that make, cut or round something.`,
+      );
+    const now = { ...context, bodies };
+    const result = tools ? withTools(id, again, members, now) : onAlikeThings(id, new Set(ids), again, members, now);
+    if (tools) notes.push(...idle(id, members, result, now));
+    for (const { body, from } of result.made) origin.set(body, from && (origin.get(from) ?? from));
+    bodies = inPlace(bodies, result);
+  }
+  const there = new Set(bodies);
+  return {
+    made: bodies.flatMap((body) => (origin.has(body) ? [{ body, from: origin.get(body)! }] : [])),
+    used: context.bodies.filter((b) => !there.has(b)),
+    ...(notes.length > 0 ? { note: notes.join(' ') } : {}),
+  };
+}
+
+/** Its tools at every member's place, in one operation. */
+function withTools(id: string, again: Again, members: readonly Member[], context: Making): StepResult {
+  const inputs = again.resolved(context.bodies);
+  const fresh = again.kind.tools!(inputs, { ...context, stepId: id });
+  const { result = 'cut', bodies } = inputs as { result?: ResultKind; bodies?: readonly Body[] };
+  return finish(result, bodies, placedAt(fresh, members, context), context);
+}
+
+/** @returns solids of their own; those given are let go of */
+function placedAt(fresh: readonly Fresh[], members: readonly Member[], { kernel, stepId }: Making): Fresh[] {
+  try {
+    return members.flatMap((member) => fresh.map((f) => placed(f, member, kernel, stepId)));
+  } finally {
+    for (const { solid } of fresh) kernel.free(solid);
+  }
+}
+
+function placed(
+  { solid, faceNames, name }: Pick<Fresh, 'solid' | 'faceNames' | 'name'>,
+  member: Member,
+  kernel: SolidKernel,
+  pattern: string,
+): Fresh {
+  return {
+    ...kernel.placed(solid, member.to),
+    name: nameOf(pattern, BODY_ROLE, [name, member.key]),
+    faceNames: faceNames.map((names) => names.map((n) => inMember(pattern, member, n))),
+  };
+}
+
+/** What it rounds, bevels or opens in the original, in all members in one operation. */
+function onAlikeThings(
+  id: string,
+  repeated: ReadonlySet<string>,
+  again: Again,
+  members: readonly Member[],
+  context: Making,
+): StepResult {
+  const { kind } = again;
+  const slot = kind.worksOn!;
+  const pattern = context.stepId;
+  const all = members.map((member) => {
+    try {
+      return again.resolved(context.bodies, meaningIn(pattern, member, repeated));
+    } catch (error) {
+      if (!(error instanceof StepFailure)) throw error;
+      throw new StepFailure(`${context.stepName(id)} in member ${shown(member)}: ${error.message}`);
+    }
+  });
+  const inputs = { ...all[0]!, [slot]: all.flatMap((own) => own[slot] as readonly unknown[]) };
+  return kind.make(inputs, {
+    ...context,
+    stepId: id,
+    body: (name, solid, faceNames, facts) =>
+      context.body(
+        name,
+        solid,
+        faceNames.map((names) => names.map((n) => namedAfresh(pattern, id, members, n))),
+        facts,
+      ),
+  });
+}
+
+/** A sentence about members of which nothing is to be seen afterwards; none when all did something. */
+function idle(id: string, members: readonly Member[], { made }: StepResult, context: Making): string[] {
+  const seen = new Set(
+    made.flatMap(({ body }) =>
+      body.faceNames.flatMap((names) => names.map((n) => (n.step === context.stepId ? memberOfName(n.step, n) : null))),
+    ),
+  );
+  const none = members.filter((m) => !seen.has(m.key));
+  if (none.length === 0) return [];
+  const which = none.length > 5 ? `${none.length} members` : none.map(shown).join(', ');
+  return [`Of ${context.stepName(id)}, member ${which} changed nothing where it lies.`];
+}
+
+export const shown = ({ key }: Member) => key.replace('_', '.');
+
+/** Copies of whole bodies. @param joined to the bodies they are copies of */
+export function repeatBodies(
+  bodies: readonly Body[],
+  members: readonly Member[],
+  joined: boolean,
+  context: Making,
+): StepResult {
+  const copies = members.flatMap((member) => bodies.map((b) => placed(b, member, context.kernel, context.stepId)));
+  return finish(joined ? 'join' : 'new_body', bodies, copies, context);
+}

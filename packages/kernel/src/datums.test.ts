@@ -1,0 +1,193 @@
+/** Planes, axes and points of one's own; bodies combined, split and moved. */
+import { describe, expect, test } from '@jest/globals';
+import type { Datum, Step, Vec3 } from '@helb/core';
+import { block, designOf, edgeNear, evaluated, extruded, faceLooking, last, outline, rectangle } from './sample-parts.ts'; // prettier-ignore
+
+const base = (await evaluated(designOf(block(40, 20, 10)))).bodies[0]!;
+const look = (way: Vec3) => ({ face: faceLooking(base, way) });
+const corner = (x: number, y: number, z: number) => ({
+  vertex: { faces: [x > 0 ? 'e:side:l1' : 'e:side:l3', y > 0 ? 'e:side:l2' : 'e:side:l0', z > 0 ? 'e:end' : 'e:start'].map((n) => nameAt(n)), near: [x, y, z] as [number, number, number] }, // prettier-ignore
+});
+const nameAt = (start: string) => base.faceNames.flat().find((n) => n.text.startsWith(start))!.text;
+const set = async (step: Partial<Step>) => last(await evaluated(designOf({ ...block(40, 20, 10), d: { name: 'Datum', ...step } as Step }))); // prettier-ignore
+const frameOf = (datum: Datum | null) => (datum?.kind === 'plane' ? datum.frame : null)!;
+/** Where the plane lies: its normal, and how far from the origin. */
+const lies = (datum: Datum | null) => {
+  const { normal, origin } = frameOf(datum);
+  return [...normal, normal[0] * origin[0] + normal[1] * origin[1] + normal[2] * origin[2]];
+};
+const S = Math.SQRT1_2;
+
+describe('planes', () => {
+  test.each<[string, Partial<Step>, number[]]>([
+    ['off a face', { way: 'offset', plane: look([0, 0, 1]), distance: '7 mm' }, [0, 0, 1, 17]],
+    [
+      'off a face, looking back',
+      { way: 'offset', plane: look([0, 0, 1]), distance: '-7 mm', flipped: true },
+      [0, 0, -1, -3],
+    ],
+    ['midway between two faces', { way: 'middle', plane: look([1, 0, 0]), other: look([-1, 0, 0]) }, [1, 0, 0, 20]],
+    ['halving an angle', { way: 'middle', plane: { datum: 'floor' }, other: { datum: 'side' } }, [S, 0, S, 0]],
+    ['through an edge, leaning', { way: 'angled', line: { datum: 'x' }, plane: { datum: 'floor' }, angle: '30 deg' }, [0, -0.5, Math.sqrt(3) / 2, 0]], // prettier-ignore
+    [
+      'through a corner, along a plane',
+      { way: 'through', plane: { datum: 'wall' }, point: corner(40, 20, 10) },
+      [0, -1, 0, -20],
+    ],
+    ['square to an edge', { way: 'square', line: { datum: 'z' }, point: corner(40, 20, 10) }, [0, 0, 1, 10]],
+    ['through three corners', { way: 'points', point: corner(0, 0, 0), second: corner(40, 0, 0), third: corner(0, 20, 10) }, [0, -1 / Math.sqrt(5), 2 / Math.sqrt(5), 0]], // prettier-ignore
+  ])('%s', async (_, step, plane) => {
+    const outcome = await set({ kind: 'datum_plane', ...step });
+    expect(outcome).toMatchObject({ status: 'ok', doubts: [] });
+    expect(lies(outcome.datum)).toEqual(plane.map((x) => expect.closeTo(x, 9) as unknown));
+  });
+
+  test('one is sketched on, and follows the face it is off', async () => {
+    const steps = (h: number): Record<string, Step> => ({
+      ...block(40, 20, h),
+      d: { kind: 'datum_plane', name: 'Above', way: 'offset', plane: look([0, 0, 1]), distance: '5 mm' },
+      g: outline(rectangle(0, 0, 10, 10), { plane: { step: 'd' }, name: 'Lid outline' }),
+      l: extruded('g', '2 mm', { name: 'Lid' }),
+    });
+    for (const h of [10, 16]) {
+      const { bodies } = await evaluated(designOf(steps(h)));
+      expect(bodies[1]!.facts.center[2]).toBeCloseTo(h + 6, 9);
+    }
+  });
+
+  test.each<[string, Partial<Step>, RegExp]>([
+    ['three points in line', { kind: 'datum_plane', way: 'points', point: { origin: true }, second: corner(40, 0, 0), third: { edge: edgeNear(base, [20, 0, 0]) } }, /three points lie in one line/], // prettier-ignore
+    [
+      'a line across the plane',
+      { kind: 'datum_plane', way: 'angled', line: { datum: 'z' }, plane: { datum: 'floor' } },
+      /does not run along/,
+    ],
+    [
+      'parallel planes',
+      { kind: 'datum_axis', way: 'planes', plane: look([0, 0, 1]), other: { datum: 'floor' } },
+      /parallel and meet nowhere/,
+    ],
+    [
+      'one point twice',
+      { kind: 'datum_axis', way: 'points', point: { origin: true }, second: { origin: true } },
+      /lie in one place/,
+    ],
+  ])('%s is refused in a sentence', async (_, step, sentence) => {
+    expect(await set(step)).toMatchObject({ status: 'failed', message: expect.stringMatching(sentence) as unknown });
+  });
+});
+
+describe('axes and points', () => {
+  test('an axis through two corners, where planes meet, and out of a plane', async () => {
+    const axis = async (step: Partial<Step>) => {
+      const { datum } = await set({ kind: 'datum_axis', ...step });
+      return datum?.kind === 'axis' ? datum.axis : null;
+    };
+    const diagonal = await axis({ way: 'points', point: corner(0, 0, 0), second: corner(40, 20, 0) });
+    expect(diagonal!.direction).toEqual([2 / Math.sqrt(5), 1 / Math.sqrt(5), 0].map((x) => expect.closeTo(x, 9) as unknown)); // prettier-ignore
+    const edge = await axis({ way: 'planes', plane: look([1, 0, 0]), other: look([0, 0, 1]) });
+    expect([edge!.origin[0], edge!.origin[2]]).toEqual([expect.closeTo(40, 9), expect.closeTo(10, 9)]);
+    expect(Math.abs(edge!.direction[1])).toBeCloseTo(1, 9);
+    const up = await axis({ way: 'square', point: corner(40, 20, 0), plane: { datum: 'floor' } });
+    expect(up).toMatchObject({ origin: [40, 20, 0], direction: [0, 0, 1] });
+  });
+
+  test('a point some way off a corner', async () => {
+    const { datum } = await set({ kind: 'datum_point', point: corner(40, 0, 10), distance: '3 mm', direction: { out_of: look([0, 0, 1]).face } }); // prettier-ignore
+    expect(datum).toEqual({ kind: 'point', at: [40, 0, 13] });
+  });
+});
+
+describe('bodies', () => {
+  /** Two blocks of 40 by 20 by 10 and 10 by 10 by 30, which share 10 by 10 by 10. */
+  const two: Record<string, Step> = {
+    ...block(40, 20, 10),
+    t: outline(rectangle(5, 5, 10, 10), { name: 'Post outline' }),
+    u: extruded('t', '30 mm', { name: 'Post' }),
+  };
+  const with2 = async (step: Partial<Step>) => evaluated(designOf({ ...two, c: { name: 'Done', ...step } as Step }));
+  const volumes = (outcome: Awaited<ReturnType<typeof with2>>) => outcome.bodies.map((b) => Math.round(b.facts.volume * 1e6) / 1e6); // prettier-ignore
+
+  test.each<[string, Partial<Step>, number[]]>([
+    ['joined', { kind: 'combine', way: 'join', tools: [{ name: 'u' }], bodies: [{ name: 'e' }] }, [10000]],
+    ['taken away', { kind: 'combine', way: 'cut', tools: [{ name: 'u' }], bodies: [{ name: 'e' }] }, [7000]],
+    ['taken away, the tool kept', { kind: 'combine', way: 'cut', tools: [{ name: 'u' }], bodies: [{ name: 'e' }], keep: true }, [7000, 3000]], // prettier-ignore
+    ['in common', { kind: 'combine', way: 'common', tools: [{ name: 'u' }], bodies: [{ name: 'e' }] }, [1000]],
+    ['split', { kind: 'split', bodies: [{ name: 'e' }], plane: { step: 'x' }, kept: 'both' }, [2000, 6000, 3000]],
+    [
+      'split, what lies before kept',
+      { kind: 'split', bodies: [{ name: 'e' }], plane: { step: 'x' }, kept: 'front' },
+      [6000, 3000],
+    ],
+    [
+      'moved',
+      { kind: 'move', bodies: [{ name: 'e' }], way: 'shift', direction: { datum: 'y' }, distance: '15 mm' },
+      [8000, 3000],
+    ],
+    [
+      'a copy enlarged',
+      { kind: 'move', bodies: [{ name: 'u' }], way: 'enlarge', factor: '2', copy: true },
+      [8000, 3000, 24000],
+    ],
+  ])('%s', async (_, step, expected) => {
+    const plane: Step = {
+      kind: 'datum_plane',
+      name: 'Cut',
+      way: 'offset',
+      plane: { datum: 'side' },
+      distance: '10 mm',
+    };
+    const outcome = await evaluated(designOf({ ...two, x: plane, c: { name: 'Done', ...step } as Step }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', doubts: [] });
+    expect(volumes(outcome)).toEqual(expected);
+    expect(outcome.bodies.every((b) => b.facts.valid)).toBe(true);
+  });
+
+  test('a turned body keeps the names of its faces', async () => {
+    const outcome = await with2({
+      kind: 'move',
+      bodies: [{ name: 'e' }],
+      way: 'turn',
+      axis: { datum: 'z' },
+      angle: '90 deg',
+    });
+    expect(outcome.bodies[0]!.facts.center).toEqual([-10, 20, 5].map((x) => expect.closeTo(x, 9) as unknown));
+    expect(outcome.bodies[0]!.faceNames.flat()).toEqual(base.faceNames.flat());
+  });
+
+  test('a piece of a split body is known again by the faces only it has', async () => {
+    const cut: Step = { kind: 'split', name: 'Cut', bodies: [{ name: 'e' }], plane: { datum: 'side' }, kept: 'both' };
+    const shifted = { ...block(40, 20, 10), s: outline(rectangle(-10, 0, 40, 20)) };
+    const both = await evaluated(designOf({ ...shifted, c: cut }));
+    expect(both.bodies.map((b) => b.facts.volume).sort((a, b) => a - b)).toEqual([2000, 6000].map((v) => expect.closeTo(v, 6) as unknown)); // prettier-ignore
+    const { refOfBody } = await import('@helb/core');
+    const small = both.bodies.find((b) => b.facts.volume < 3000)!;
+    const gone: Step = { kind: 'move', name: 'Off', bodies: [refOfBody(small, both.bodies)], way: 'shift', direction: { datum: 'z' }, distance: '50 mm' }; // prettier-ignore
+    const outcome = await evaluated(designOf({ ...shifted, s: outline(rectangle(-15, 0, 40, 20)), c: cut, m: gone }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', doubts: [] });
+    expect(outcome.bodies.find((b) => b.facts.center[2] > 40)!.facts.volume).toBeCloseTo(3000, 6);
+  });
+
+  test.each<[string, Partial<Step>, RegExp]>([
+    [
+      'a body with itself',
+      { kind: 'combine', way: 'cut', tools: [{ name: 'e' }], bodies: [{ name: 'e' }] },
+      /stand on both sides/,
+    ],
+    [
+      'a plane that passes by',
+      { kind: 'split', bodies: [{ name: 'e' }], plane: { datum: 'side' }, kept: 'both' },
+      /passes by/,
+    ],
+    [
+      'the empty side',
+      { kind: 'split', bodies: [{ name: 'e' }], plane: { datum: 'side' }, kept: 'back' },
+      /Nothing lies on the side/,
+    ],
+    ['a size of nothing', { kind: 'move', bodies: [{ name: 'e' }], way: 'enlarge', factor: '0' }, /cannot be made/],
+  ])('%s is refused in a sentence', async (_, step, sentence) => {
+    const outcome = await with2(step);
+    expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(sentence) as unknown });
+    expect(volumes(outcome)).toEqual([8000, 3000]);
+  });
+});
