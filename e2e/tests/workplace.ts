@@ -91,6 +91,38 @@ export class Workplace {
     return [box.x + x! + u * scale!, box.y + y! - v * scale!];
   }
 
+  /** Where a place in space (mm) is on the screen. */
+  async inSpace(x: number, y: number, z: number): Promise<[number, number]> {
+    const box = (await this.stage().boundingBox())!;
+    const [o, ...ends] = (await this.stage().getAttribute('data-space'))!
+      .split(' ')
+      .map((p) => p.split(',').map(Number));
+    const at = (i: 0 | 1) => o![i]! + [x, y, z].reduce((sum, c, k) => sum + c * (ends[k]![i]! - o![i]!), 0);
+    return [box.x + at(0), box.y + at(1)];
+  }
+
+  /** Wait until the view stands still, then click what is seen at a place in space. */
+  async pick(place: [number, number, number], options: { modifiers?: 'Shift'[] } = {}): Promise<void> {
+    let before: string | null = null;
+    await expect
+      .poll(
+        async () => {
+          const [was, now] = [before, await this.stage().getAttribute('data-space')];
+          before = now;
+          return now !== null && now === was;
+        },
+        { intervals: [200] },
+      )
+      .toBe(true);
+    const [x, y] = await this.inSpace(...place);
+    await this.page.mouse.move(x - 4, y - 3);
+    await this.page.mouse.move(x, y);
+    for (const key of options.modifiers ?? []) await this.page.keyboard.down(key);
+    await this.page.mouse.down();
+    await this.page.mouse.up();
+    for (const key of options.modifiers ?? []) await this.page.keyboard.up(key);
+  }
+
   async point(u: number, v: number): Promise<void> {
     const [x, y] = await this.at(u, v);
     await this.page.mouse.move(x - 4, y - 3);

@@ -1,5 +1,5 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
-import type { Picked } from '@helb/core';
+import type { Picked, Vec3 } from '@helb/core';
 import { useModes } from '../modes/mode-stack.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -11,6 +11,9 @@ export type Pick =
   | (PickedAs<'face'> & { readonly body: string; readonly face: number; readonly label: string })
   | (PickedAs<'edge'> & { readonly body: string; readonly edge: number; readonly label: string })
   | (PickedAs<'region'> & { readonly key: string })
+  | (PickedAs<'vertex'> & { readonly at: Vec3 })
+  | PickedAs<'sketch_point'>
+  | PickedAs<'step'>
   | PickedAs<'line'>
   | PickedAs<'datum'>;
 

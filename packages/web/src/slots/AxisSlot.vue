@@ -3,18 +3,16 @@
 import { stepsUsedBy, asSketch } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useSession } from '../design/session.ts';
 import { useFilling } from './filling.ts';
 import type { SlotProps } from './slot-props.ts';
+import { useDatumSteps } from './datum-steps.ts';
 import SlotMenu from './SlotMenu.vue';
 
 const props = defineProps<SlotProps>();
 const design = useDesign();
-const session = useSession();
-const { fill, awaitPicks } = useFilling();
-const waiting = computed(
-  () => session.pickingFor?.step === props.stepId && session.pickingFor.slot === props.piece.slot,
-);
+const { fill, awaitPicks, isWaiting } = useFilling();
+
+const datumSteps = useDatumSteps(props);
 
 const items = computed(() => {
   const steps = design.design?.parts[props.part]?.steps ?? {};
@@ -28,11 +26,12 @@ const items = computed(() => {
         run: choose({ sketch, line }),
       })),
     ),
+    ...datumSteps('axis').map(({ id, name }) => ({ label: name, run: choose({ step: id }) })),
     ...(['x', 'y', 'z'] as const).map((datum) => ({ label: `${datum} axis of the part`, run: choose({ datum }) })),
   ];
 });
 </script>
 
 <template>
-  <SlotMenu :label="piece.label" :items="items" :waiting="waiting" />
+  <SlotMenu :label="piece.label" :items="items" :waiting="isWaiting(stepId, piece.slot)" />
 </template>

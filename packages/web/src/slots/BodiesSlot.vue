@@ -11,7 +11,7 @@ import SlotMenu from './SlotMenu.vue';
 const props = defineProps<SlotProps>();
 const design = useDesign();
 const evaluation = useEvaluation();
-const { fill } = useFilling();
+const { fill, awaitPicks, isWaiting } = useFilling();
 
 const steps = computed(() => design.design?.parts[props.part]?.steps ?? {});
 /** Bodies of the part, as references; those that come only after this step are left out. */
@@ -21,7 +21,10 @@ const bodies = computed(() => {
   const all = (evaluation.parts.get(props.part)?.bodies ?? []).map(namedBody).filter((b) => before.has(b.name.step));
   return all.map((body) => ({ ref: refOfBody(body, all), step: body.name.step }));
 });
-const chosen = computed<readonly BodyRef[]>(() => (Array.isArray(props.step.bodies) ? (props.step.bodies as BodyRef[]) : [])); // prettier-ignore
+const chosen = computed<readonly BodyRef[]>(() => {
+  const stored = props.step[props.piece.slot];
+  return Array.isArray(stored) ? (stored as BodyRef[]) : [];
+}); // prettier-ignore
 
 const same = (a: BodyRef, b: BodyRef) => a.name === b.name && (a.has ?? []).join() === (b.has ?? []).join();
 
@@ -32,6 +35,7 @@ function toggle(ref: BodyRef): void {
 }
 
 const items = computed(() => [
+  { label: 'pick on the stage', run: () => awaitPicks(props.stepId, props.piece.slot) },
   { label: 'all bodies', run: () => fill(props.part, props.stepId, props.piece.slot, 'all') },
   ...bodies.value.map(({ ref, step }, i) => {
     const twins = bodies.value.filter((b) => b.step === step);
@@ -42,5 +46,5 @@ const items = computed(() => [
 </script>
 
 <template>
-  <SlotMenu :label="piece.label" :items="items" />
+  <SlotMenu :label="piece.label" :items="items" :waiting="isWaiting(stepId, piece.slot)" />
 </template>

@@ -7,16 +7,11 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useFilling } from './filling.ts';
 import type { SlotProps } from './slot-props.ts';
 import SlotMenu from './SlotMenu.vue';
-import { useSession } from '../design/session.ts';
 
 const props = defineProps<SlotProps>();
 const design = useDesign();
-const session = useSession();
 const evaluation = useEvaluation();
-const { fill, awaitPicks } = useFilling();
-const waiting = computed(
-  () => session.pickingFor?.step === props.stepId && session.pickingFor.slot === props.piece.slot,
-);
+const { fill, awaitPicks, isWaiting } = useFilling();
 
 const part = computed(() => design.design!.parts[props.part]!);
 const chosen = computed(() => (props.step[props.piece.slot] ?? []) as readonly EdgeChoice[]);
@@ -76,5 +71,5 @@ const items = computed(() => [
 </script>
 
 <template>
-  <SlotMenu :label="piece.label" :items="items" :waiting="waiting" />
+  <SlotMenu :label="piece.label" :items="items" :waiting="isWaiting(stepId, piece.slot)" />
 </template>

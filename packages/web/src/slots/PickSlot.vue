@@ -7,10 +7,8 @@ import type { SlotProps } from './slot-props.ts';
 
 const props = defineProps<SlotProps>();
 const session = useSession();
-const { awaitPicks } = useFilling();
-const waiting = computed(
-  () => session.pickingFor?.step === props.stepId && session.pickingFor.slot === props.piece.slot,
-);
+const { awaitPicks, isWaiting } = useFilling();
+const waiting = computed(() => isWaiting(props.stepId, props.piece.slot));
 
 function click(): void {
   awaitPicks(props.stepId, props.piece.slot);

@@ -7,6 +7,9 @@ import DrawingSlot from './DrawingSlot.vue';
 import EdgesSlot from './EdgesSlot.vue';
 import NumberSlot from './NumberSlot.vue';
 import PickSlot from './PickSlot.vue';
+import PointSlot from './PointSlot.vue';
+import PointsSlot from './PointsSlot.vue';
+import StepsSlot from './StepsSlot.vue';
 import TextSlot from './TextSlot.vue';
 
 const editors: Readonly<Record<string, Component>> = {
@@ -21,6 +24,10 @@ const editors: Readonly<Record<string, Component>> = {
   plane: PickSlot,
   sketch: PickSlot,
   axis: AxisSlot,
+  direction: AxisSlot,
+  point: PointSlot,
+  points: PointsSlot,
+  steps: StepsSlot,
   bodies: BodiesSlot,
   drawing: DrawingSlot,
 };

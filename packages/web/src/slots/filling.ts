@@ -38,13 +38,16 @@ export function useFilling() {
     return true;
   }
 
+  const isWaiting = (step: string, slot: string) =>
+    session.pickingFor?.step === step && session.pickingFor.slot === slot;
+
   /** Let a slot take picks from the stage, or stop it. */
   function awaitPicks(step: string, slot: string): void {
-    const same = session.pickingFor?.step === step && session.pickingFor.slot === slot;
+    const same = isWaiting(step, slot);
     session.leaveSketch();
     session.picks = [];
     session.pickingFor = same ? null : { step, slot };
   }
 
-  return { waiting, fill, give, awaitPicks };
+  return { waiting, fill, give, awaitPicks, isWaiting };
 }

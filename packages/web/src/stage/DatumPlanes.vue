@@ -1,13 +1,19 @@
 <script setup lang="ts">
-/** Datum planes: hairline frames with a label tab each; the tab is what is clicked. */
-import { DATUM_FRAMES, DATUM_PLANES, toSpace } from '@helb/core';
+/** Datum planes, axes and points: hairlines with a label tab each; the tab is what is clicked. */
+import { DATUM_FRAMES, DATUM_PLANES, toSpace, type Datum, type Frame, type Vec3 } from '@helb/core';
 import { computed } from 'vue';
-import { useSession } from '../design/session.ts';
+import { useSession, type Pick } from '../design/session.ts';
 import { useFilling } from '../slots/filling.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import type { StageScene } from './scene.ts';
 
-const props = defineProps<{ scene: StageScene; frame: number }>();
+const props = defineProps<{
+  scene: StageScene;
+  frame: number;
+  /** The part's own three planes are shown too. */
+  builtIn: boolean;
+  datums: readonly { readonly step: string; readonly name: string; readonly datum: Datum }[];
+}>();
 const session = useSession();
 const verbs = useVerbs();
 const { give } = useFilling();
@@ -22,18 +28,60 @@ const planes = computed(() => {
   const [c, d] = [props.scene.pixelOf([1, 0, 0]), props.scene.pixelOf([0, 1, 0])];
   const scale = Math.max(...[b, c, d].map((p) => Math.hypot(p[0] - a[0], p[1] - a[1])));
   const half = Math.min(HALF_MM, MOST_HALF_PX / Math.max(scale, 1e-9));
-  return DATUM_PLANES.map((datum) => {
-    const frame = DATUM_FRAMES[datum];
-    const corners = [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([u, v]) => props.scene.pixelOf(toSpace(frame, u! * half, v! * half))); // prettier-ignore
-    // The tab stands at the corner farthest from the others' tabs.
-    const tab = corners[datum === 'floor' ? 1 : datum === 'wall' ? 3 : 2]!;
-    return { datum, points: corners.map((c) => c.join()).join(' '), tab };
+  const corner = (frame: Frame, u: number, v: number) => props.scene.pixelOf(toSpace(frame, u * half, v * half));
+  const square = (frame: Frame) => [
+    corner(frame, -1, -1),
+    corner(frame, 1, -1),
+    corner(frame, 1, 1),
+    corner(frame, -1, 1),
+  ];
+  const own = props.builtIn
+    ? DATUM_PLANES.map((datum) => {
+        const outline = square(DATUM_FRAMES[datum]);
+        // The tab stands at the corner farthest from the others' tabs.
+        const tab = outline[datum === 'floor' ? 1 : datum === 'wall' ? 3 : 2]!;
+        return { key: datum, label: `${datum} plane`, outline, tab, choose: () => choose({ kind: 'datum', datum }) };
+      })
+    : [];
+  const set = props.datums.map(({ step, name, datum }) => {
+    const outline = outlineOf(datum, square, half);
+    const pick = { kind: 'step', step, is: datum.kind } as const;
+    return {
+      key: step,
+      label: name,
+      outline,
+      tab: outline[outline.length > 2 ? 2 : 1] ?? outline[0]!,
+      choose: () => choose(pick),
+    };
   });
+  return [...own, ...set].map((p) => ({ ...p, points: p.outline.map((c) => c.join()).join(' ') }));
 });
 
-function choose(datum: (typeof DATUM_PLANES)[number]): void {
-  if (session.pickingFor) give({ kind: 'datum', datum });
-  else verbs.sketchOn(datum);
+function outlineOf(
+  datum: Datum,
+  square: (frame: Frame) => (readonly [number, number])[],
+  half: number,
+): (readonly [number, number])[] {
+  if (datum.kind === 'plane') return square(datum.frame);
+  if (datum.kind === 'point') return [props.scene.pixelOf(datum.at)];
+  const { origin, direction } = datum.axis;
+  const at = (t: number): Vec3 => [
+    origin[0] + t * direction[0],
+    origin[1] + t * direction[1],
+    origin[2] + t * direction[2],
+  ];
+  return [props.scene.pixelOf(at(-half)), props.scene.pixelOf(at(half))];
+}
+
+function choose(pick: Pick): void {
+  if (session.pickingFor) give(pick);
+  else if (pick.kind === 'datum' && session.picks.length === 0) verbs.sketchOn(pick.datum);
+  else {
+    const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
+    session.picks = session.picks.some(same)
+      ? session.picks.filter((p) => !same(p))
+      : [...session.picks.filter((p) => p.kind !== 'region'), pick];
+  }
 }
 </script>
 
@@ -42,7 +90,7 @@ function choose(datum: (typeof DATUM_PLANES)[number]): void {
     <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
       <polygon
         v-for="p in planes"
-        :key="p.datum"
+        :key="p.key"
         :points="p.points"
         fill="none"
         stroke="var(--color-quiet)"
@@ -52,13 +100,13 @@ function choose(datum: (typeof DATUM_PLANES)[number]): void {
     </svg>
     <button
       v-for="p in planes"
-      :key="p.datum"
+      :key="p.key"
       class="pointer-events-auto absolute -translate-x-1/2 -translate-y-1/2 rounded border border-hairline bg-panel px-2 py-1 text-xs font-medium text-link hover:border-signal hover:text-signal"
       :style="{ left: `${p.tab[0]}px`, top: `${p.tab[1]}px` }"
       @pointerdown.stop
-      @click="choose(p.datum)"
+      @click="p.choose()"
     >
-      {{ p.datum }} plane
+      {{ p.label }}
     </button>
   </div>
 </template>

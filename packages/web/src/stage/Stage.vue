@@ -59,12 +59,27 @@ const sketchMap = computed(() => {
   if (lastMap?.shows(now)) return lastMap;
   return (lastMap = now);
 });
+/** Where the part's origin and the ends of its unit axes are seen, px: the view is parallel, so that tells all. */
+const spaceView = computed(() => {
+  void frame.value;
+  const corners = [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]] as const; // prettier-ignore
+  return scene.value && corners.map((p) => scene.value!.pixelOf(p).map((n) => n.toFixed(4))).join(' ');
+});
 const bodies = computed(() => {
   if (!view.value) return [];
   const { around } = view.value;
   if (!around || around.step !== session.workedOn) return view.value.bodies;
   // What a step is put on is picked from what was there before it.
   return session.sketching || session.pickingFor ? around.before : around.after;
+});
+/** Datums the recipe sets up, up to where one stands. */
+const datums = computed(() => {
+  const part = design.design?.parts[view.value?.part ?? ''];
+  const steps = view.value?.steps ?? [];
+  const at = steps.findIndex((s) => s.id === session.workedOn);
+  return (at < 0 ? steps : steps.slice(0, at + 1)).flatMap((s) =>
+    s.datum && part ? [{ step: s.id, name: part.steps[s.id]?.name ?? '', datum: s.datum }] : [],
+  );
 });
 /** What the step being edited took away or changed. */
 const ghosts = computed(() => {
@@ -167,6 +182,7 @@ watch(
     props.editing.clashing,
     () => session.entities,
     picking.hoverRegion,
+    picking.hoverSmall,
     regionsCame,
     () => session.picks,
     picking.sketches,
@@ -205,7 +221,6 @@ function paint(): void {
   }
   moving.show(false);
   still.show(false);
-  if (picking.sketches.value.length === 0) return;
   const ctx = still.begin();
   if (ctx) picking.paint(ctx);
 }
@@ -260,6 +275,7 @@ defineExpose({ fit });
     role="application"
     aria-label="Stage"
     :data-plane="sketchMap ? [...sketchMap.view.origin, sketchMap.scale].map((n) => n.toFixed(3)).join(' ') : undefined"
+    :data-space="spaceView"
     :style="{ cursor: session.tool || session.changing ? 'crosshair' : 'default' }"
     @pointerdown="onDown"
     @pointermove="onMove"
@@ -278,7 +294,13 @@ defineExpose({ fit });
       :width="width"
       :height="height"
     />
-    <DatumPlanes v-if="picking.showDatums.value && scene" :scene="scene" :frame="frame" />
+    <DatumPlanes
+      v-if="scene && !session.inSketch && (picking.showDatums.value || datums.length > 0)"
+      :scene="scene"
+      :frame="frame"
+      :built-in="picking.showDatums.value"
+      :datums="datums"
+    />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>

@@ -4,6 +4,7 @@ import {
   formatQuantity,
   namedBody,
   refOfEdge,
+  refOfBody,
   refOfFace,
   refOf,
   regionAt,
@@ -22,13 +23,25 @@ import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import { useFilling } from '../slots/filling.ts';
 import type { Hit, StageScene } from './scene.ts';
+import { cornerUnder, lineUnder, sketchPointUnder } from './small-things.ts';
 import { regionsFor } from './sketch-regions.ts';
 import { visibleSketches } from './visible-sketches.ts';
 
-const REGION_FILL = inks({ idle: 'region-idle', hover: 'region-hover', picked: 'region-picked' });
+const REGION_FILL = inks({ idle: 'region-idle', hover: 'region-hover', picked: 'region-picked', ring: 'signal' });
 
 const keyOf = (step: string, region: Region) =>
   `${step} ${region.outer.join()} ${region.at.map((n) => n.toFixed(3)).join()}`;
+
+/** Which small things each kind of slot takes; `free` when none waits. */
+const SMALL_THINGS: Readonly<
+  Record<string, { readonly lines?: true; readonly points?: true; readonly corners?: true }>
+> = {
+  free: { points: true, corners: true },
+  axis: { lines: true },
+  direction: { lines: true },
+  point: { points: true, corners: true },
+  points: { points: true },
+};
 
 export function useStagePicking(
   scene: ShallowRef<StageScene | null>,
@@ -40,6 +53,7 @@ export function useStagePicking(
   const session = useSession();
   const hoverHit = shallowRef<Hit | null>(null);
   const hoverRegion = ref<string | null>(null);
+  const hoverSmall = shallowRef<Vec3 | null>(null);
 
   const { waiting, give } = useFilling();
   /** What the slot that waits for regions holds now. */
@@ -84,37 +98,43 @@ export function useStagePicking(
   }
 
   function hover(x: number, y: number): void {
-    const region = regionUnder(x, y);
+    const small = smallThingUnder(x, y);
+    hoverSmall.value = small && placeOf(small);
+    const region = small ? null : regionUnder(x, y);
     hoverRegion.value = region ? keyOf(region.step, region.region) : null;
-    const hit = region || pickingRegions.value ? null : (scene.value?.hitAt(x, y) ?? null);
+    const hit = small || region || pickingRegions.value ? null : (scene.value?.hitAt(x, y) ?? null);
     if (JSON.stringify(hit) !== JSON.stringify(hoverHit.value)) hoverHit.value = hit;
   }
 
   function leave(): void {
     hoverHit.value = null;
     hoverRegion.value = null;
+    hoverSmall.value = null;
   }
 
-  /** Within so many pixels of a line, it is meant. */
-  const LINE_REACH_PX = 7;
+  /** Where a corner or point that could be, or is, picked lies in space; null of other things. */
+  function placeOf(pick: Pick): Vec3 | null {
+    if (pick.kind === 'vertex') return pick.at;
+    if (pick.kind !== 'sketch_point') return null;
+    const shown = sketches.value.find((s) => s.step === pick.sketch)?.view;
+    const place = shown?.geometry.points[pick.point];
+    return shown && place ? toSpace(shown.frame, ...place) : null;
+  }
 
-  function lineUnder(x: number, y: number): Pick | null {
-    for (const { step, view: sketch } of sketches.value) {
-      const map = mapOf(step);
-      if (!map || map.edgeOn) continue;
-      const { curves, points } = sketch.geometry;
-      for (const [id, c] of Object.entries(curves)) {
-        if (c.kind !== 'line') continue;
-        const [a, b] = [c.from, c.to].map((p) => map.toPixel(points[p] ?? [0, 0]));
-        if (awayFromSegment([x, y], a!, b!) < LINE_REACH_PX) return { kind: 'line', sketch: step, curve: id };
-      }
-    }
-    return null;
+  /** Corners, points and lines: nearest to the pointer they are meant before what they lie on. */
+  function smallThingUnder(x: number, y: number): Pick | null {
+    const wanted = waiting.value?.kind.kind;
+    if (wanted && !SMALL_THINGS[wanted]) return null;
+    const takes = wanted ? SMALL_THINGS[wanted]! : SMALL_THINGS.free!;
+    const line = takes.lines ? lineUnder(sketches.value, mapOf, x, y) : null;
+    const point = takes.points ? sketchPointUnder(sketches.value, mapOf, x, y, !wanted) : null;
+    if (line ?? point) return point ?? line;
+    return takes.corners && scene.value ? cornerUnder(scene.value, bodies.value, scene.value.hitAt(x, y), x, y) : null;
   }
 
   function pickAt(x: number, y: number): Pick | null {
-    const line = waiting.value?.kind.kind === 'axis' ? lineUnder(x, y) : null;
-    if (line) return line;
+    const small = smallThingUnder(x, y);
+    if (small) return small;
     const region = regionUnder(x, y);
     // What waits for regions of a sketch takes them through the bodies; what waits for other things looks past regions.
     if (region && (!waiting.value || pickingRegions.value || waiting.value.kind.kind === 'sketch'))
@@ -136,8 +156,8 @@ export function useStagePicking(
       return;
     }
     const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
-    // Faces and edges go together: a distance may lie between one of each.
-    const family = ({ kind }: Pick) => (kind === 'edge' ? 'face' : kind);
+    // Faces, edges and points go together: a distance may lie, or a plane be set up, between them.
+    const family = ({ kind }: Pick) => (kind === 'region' ? 'region' : 'thing');
     const before = session.picks.filter((p) => family(p) === family(pick));
     if (before.some(same))
       session.picks = add ? session.picks.filter((p) => !same(p)) : before.length > 1 ? [pick] : [];
@@ -159,6 +179,7 @@ export function useStagePicking(
         kind: 'edge',
         body: body.id,
         edge: hit.index,
+        of: refOfBody(namedBody(body), bodies.value.map(namedBody)),
         ref: refOfEdge(namedBody(body), hit.index),
         curve: edge.kind,
         label,
@@ -172,6 +193,7 @@ export function useStagePicking(
       kind: 'face',
       body: body.id,
       face: hit.index,
+      of: refOfBody(namedBody(body), bodies.value.map(namedBody)),
       ref,
       flat: face.normal !== null,
       round: face.axis !== null,
@@ -192,6 +214,20 @@ export function useStagePicking(
     }
     const key = keyOf(step, region);
     return session.picks.some((p) => p.kind === 'region' && p.key === key);
+  }
+
+  /** Rings round the picked corners and points, and the one under the pointer. */
+  function paintSmallThings(ctx: CanvasRenderingContext2D): void {
+    const picked = session.picks.map(placeOf).filter((p): p is Vec3 => p !== null);
+    ctx.lineWidth = 2;
+    ctx.setLineDash([]);
+    for (const place of hoverSmall.value ? [...picked, hoverSmall.value] : picked) {
+      const [x, y] = scene.value!.pixelOf(place);
+      ctx.strokeStyle = REGION_FILL.ring;
+      ctx.beginPath();
+      ctx.arc(x, y, 5, 0, 2 * Math.PI);
+      ctx.stroke();
+    }
   }
 
   function paint(ctx: CanvasRenderingContext2D): void {
@@ -215,6 +251,7 @@ export function useStagePicking(
         hovered: null,
       });
     }
+    paintSmallThings(ctx);
   }
 
   /** Points in space the shown sketches reach to, for fitting the view. */
@@ -235,15 +272,17 @@ export function useStagePicking(
     ]);
   }
 
-  return { hoverHit, hoverRegion, selectedHits, showDatums, sketches, hover, leave, click, paint, sketchExtent };
-}
-
-function awayFromSegment(
-  [x, y]: readonly [number, number],
-  a: readonly [number, number],
-  b: readonly [number, number],
-): number {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  const t = Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-9)));
-  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy);
+  return {
+    hoverHit,
+    hoverRegion,
+    hoverSmall,
+    selectedHits,
+    showDatums,
+    sketches,
+    hover,
+    leave,
+    click,
+    paint,
+    sketchExtent,
+  };
 }

@@ -146,6 +146,10 @@ export function useVerbs() {
     ...stepKinds()
       .filter(beginsFromRegion)
       .map((kind) => verbOf(kind, () => void beginInSketch(kind))),
+    ...stepKinds().flatMap((kind) => {
+      const whole = [{ kind: 'step', step: session.sketching ?? '', is: 'sketch' } as const];
+      return beginning(kind, whole) ? [verbOf(kind, () => begin(kind, whole))] : [];
+    }),
   ]);
 
   /** Asked with an empty sketch, so that nothing is looked for in the open one before it is wanted. */

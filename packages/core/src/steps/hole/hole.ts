@@ -97,6 +97,7 @@ export const hole = declareStep({
   sentence: (step) => [
     'Hole at',
     { slot: 'places' },
+    ',',
     { slot: 'form' },
     { slot: 'size' },
     ...(isOwn(step) ? [{ slot: 'diameter' }] : [{ slot: 'fit' }]),
@@ -106,6 +107,7 @@ export const hole = declareStep({
     ...(isOwn(step) && isForm('countersunk')(step)
       ? ['with a head of', { slot: 'head_diameter' }, 'at', { slot: 'head_angle' }]
       : []),
+    ',',
     { slot: 'through' },
     ...(step.through === false ? [{ slot: 'depth' }, { slot: 'pointed' }] : []),
     { slot: 'flipped' },

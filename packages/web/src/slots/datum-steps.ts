@@ -1,0 +1,16 @@
+/** Datums that the recipe sets up before a step, for its slots to choose from. */
+import { useDesign } from '../design/design-store.ts';
+import type { SlotProps } from './slot-props.ts';
+
+const KINDS = { plane: 'datum_plane', axis: 'datum_axis', point: 'datum_point', sketch: 'sketch' } as const;
+
+export function useDatumSteps(props: SlotProps) {
+  const design = useDesign();
+  return (of: keyof typeof KINDS): { id: string; name: string }[] => {
+    const { stepOrder, steps } = design.design!.parts[props.part]!;
+    return stepOrder
+      .slice(0, stepOrder.indexOf(props.stepId))
+      .filter((id) => steps[id]?.kind === KINDS[of])
+      .map((id) => ({ id, name: steps[id]!.name }));
+  };
+}
