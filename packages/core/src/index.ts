@@ -78,7 +78,7 @@ export * from './slots/slot.ts';
 export type { Datum, Doubt, SketchOutcome } from './slots/resolving.ts';
 export type { PointsChoice } from './slots/points/points.ts';
 export type { EdgeChoice } from './slots/edges/edges.ts';
-export type { RegionsOfSketch } from './slots/regions/regions.ts';
+export type { ProfileRef } from './slots/regions/regions.ts';
 export { kindOf, registerStep, stepKinds } from './steps/register.ts';
 export { declareStep, type Beginning, type StepKind } from './steps/step.ts';
 export { numbersOf, slotsOf, stepsUsedBy } from './steps/slots-of.ts';

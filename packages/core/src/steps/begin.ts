@@ -1,7 +1,8 @@
 /** What a step can begin from. */
 import type { EdgeChoice } from '../slots/edges/edges.ts';
-import type { RegionsOfSketch } from '../slots/regions/regions.ts';
+import type { ProfileRef, RegionsOfSketch } from '../slots/regions/regions.ts';
 import type { BodyRef, FaceRef } from '../references/references.ts';
+import { isOpenChain } from './result/wall.ts';
 import type { Beginning } from './step.ts';
 
 /** Picked regions of one sketch as a profile; null when something else, or nothing, is picked. */
@@ -10,6 +11,26 @@ export function regionsPicked({ picks }: Beginning): RegionsOfSketch | null {
   if (first?.kind !== 'region') return null;
   const refs = picks.flatMap((p) => (p.kind === 'region' && p.sketch === first.sketch ? [p.ref] : []));
   return { sketch: first.sketch, regions: refs };
+}
+
+/** Picked regions, or one flat face, as a profile; null when something else, or nothing, is picked. */
+export function profilePicked(from: Beginning): ProfileRef | null {
+  const [first] = from.picks;
+  if (first?.kind === 'face' && first.flat && from.picks.length === 1) return { face: first.ref };
+  return regionsPicked(from);
+}
+
+/** The open outline of a sketch picked as a whole; null when something else is picked, or it is closed. */
+export function chainPicked({ picks, sketch }: Beginning): RegionsOfSketch | null {
+  const [first] = picks;
+  if (first?.kind !== 'step' || first.is !== 'sketch' || picks.length > 1) return null;
+  const geometry = sketch(first.step)?.geometry;
+  return geometry && isOpenChain(geometry) ? { sketch: first.step, regions: 'chain' } : null;
+}
+
+/** Does a step of this profile begin in material that is there? */
+export function liesOnBody(profile: ProfileRef, from: Beginning): boolean {
+  return from.bodies > 0 && ('face' in profile || (from.sketch(profile.sketch)?.onFace ?? false));
 }
 
 /** Picked edges, and of picked faces all their sharp edges; null when something else, or nothing, is picked. */

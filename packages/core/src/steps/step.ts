@@ -95,6 +95,8 @@ export interface StepKind<S extends Readonly<Record<string, AnySlot>> = Readonly
   /** The slot that is typed in first. */
   readonly first?: string;
   sentence(step: StepData): readonly SentencePiece[];
+  /** Slots that are not in the sentence until they are wanted: what each is called, and what it is first filled with. */
+  extras?(step: StepData): readonly { readonly label: string; readonly slot: string; readonly stored: unknown }[];
   /** Of kinds that join, cut or begin bodies with tools: the tools alone. Others can repeat them elsewhere. */
   tools?(inputs: Inputs<S>, context: Making): readonly Fresh[];
   /** Of kinds that work on picked edges or faces: the slot that holds them. Others can repeat them on alike ones. */

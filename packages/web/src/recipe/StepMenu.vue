@@ -17,7 +17,7 @@ const { removeStep, setSuppressed, freshName } = useVerbs();
 
 const move = (to: number) => (session.notice = design.edit(moveStep(props.part, props.stepId, to)));
 
-const { awaitPicks } = useFilling();
+const { awaitPicks, fill } = useFilling();
 /** The plane slot of the step, when it has one. */
 const plane = computed(() => Object.entries(kindOf(props.step).slots).find(([, s]) => s.of.kind === 'plane')?.[0]);
 
@@ -25,7 +25,7 @@ const plane = computed(() => Object.entries(kindOf(props.step).slots).find(([, s
 function copy(): void {
   const id = newId('s');
   session.notice = design.edit(copyStep(props.part, props.stepId, id, freshName(kindOf(props.step).label)));
-  if (session.notice === null && plane.value) awaitPicks(id, plane.value);
+  if (session.notice === null && plane.value && asSketch(props.step)) awaitPicks(id, plane.value);
 }
 
 const items = computed(() => [
@@ -34,9 +34,13 @@ const items = computed(() => [
     label: props.step.suppressed ? 'Bring back' : 'Suppress',
     run: () => setSuppressed(props.stepId, !props.step.suppressed),
   },
+  ...(kindOf(props.step).extras?.(props.step) ?? []).map(({ label, slot, stored }) => ({
+    label: `Add: ${label}`,
+    run: () => fill(props.part, props.stepId, slot, stored),
+  })),
   ...(props.index > 0 ? [{ label: 'Move up', run: () => move(props.index - 1) }] : []),
   ...(props.last ? [] : [{ label: 'Move down', run: () => move(props.index + 1) }]),
-  { label: plane.value ? 'Copy to another plane' : 'Duplicate', run: copy },
+  { label: asSketch(props.step) ? 'Copy to another plane' : 'Duplicate', run: copy },
   { label: 'Delete', run: () => removeStep(props.stepId) },
 ]);
 </script>

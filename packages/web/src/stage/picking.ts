@@ -10,7 +10,7 @@ import {
   regionAt,
   toSpace,
   type Region,
-  type RegionsOfSketch,
+  type ProfileRef,
   type SketchGeometry,
   type Vec3,
 } from '@helb/core';
@@ -59,7 +59,7 @@ export function useStagePicking(
   /** What the slot that waits for regions holds now. */
   const pickingRegions = computed(() =>
     waiting.value?.kind.kind === 'regions'
-      ? (waiting.value.kind.read(waiting.value.of, waiting.value.slot) as RegionsOfSketch)
+      ? (waiting.value.kind.read(waiting.value.of, waiting.value.slot) as ProfileRef)
       : null,
   );
   const sketches = computed(() =>
@@ -102,7 +102,7 @@ export function useStagePicking(
     hoverSmall.value = small && placeOf(small);
     const region = small ? null : regionUnder(x, y);
     hoverRegion.value = region ? keyOf(region.step, region.region) : null;
-    const hit = small || region || pickingRegions.value ? null : (scene.value?.hitAt(x, y) ?? null);
+    const hit = small || region ? null : (scene.value?.hitAt(x, y) ?? null);
     if (JSON.stringify(hit) !== JSON.stringify(hoverHit.value)) hoverHit.value = hit;
   }
 
@@ -205,8 +205,8 @@ export function useStagePicking(
 
   function isPicked(step: string, region: Region, geometry: SketchGeometry): boolean {
     const held = pickingRegions.value;
-    if (held && step === held.sketch) {
-      if (held.regions === 'all') return true;
+    if (held && 'sketch' in held && step === held.sketch) {
+      if (typeof held.regions === 'string') return held.regions === 'all';
       return held.regions.some((ref) => {
         const finding = findRegion(ref, regionsFor(geometry));
         return finding.how !== 'lost' && finding.found.includes(region);

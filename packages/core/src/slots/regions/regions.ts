@@ -3,59 +3,59 @@ import { z } from 'zod';
 import { hashText } from '../../ids/hash.ts';
 import { Id } from '../../ids/ids.ts';
 import { StepFailure } from '../../names/body.ts';
-import { curvesAsParents } from '../../names/name.ts';
-import { RegionRef } from '../../references/references.ts';
+import { curvesAsParents, stepsIn, type Name } from '../../names/name.ts';
+import { FaceRef, RegionRef } from '../../references/references.ts';
 import { findRegion } from '../../sketch/regions/find-region.ts';
 import { isInside } from '../../sketch/regions/loop.ts';
 import { mergeRegions, refOf, touchingPoint, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
-import type { Frame } from '../../space/vector.ts';
+import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
 import type { Resolving } from '../resolving.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
+import { profileOfFace } from './face-profile.ts';
+import type { Area, Profile } from './profile.ts';
 
 const MOST_REGIONS = 2000;
 
 export const RegionsOfSketch = z.strictObject({
   sketch: Id.describe('The sketch step.'),
-  regions: z.union([z.literal('all'), z.array(RegionRef).min(1).max(MOST_REGIONS)]),
+  regions: z
+    .union([z.literal('all'), z.literal('chain'), z.array(RegionRef).min(1).max(MOST_REGIONS)])
+    .describe('"chain": its open outline, for a wall.'),
 });
 export type RegionsOfSketch = z.infer<typeof RegionsOfSketch>;
 
-/** An area to sweep, with what it is told apart by in names. */
-export interface Area extends Region {
-  readonly parents: readonly string[];
-}
-
-export interface Profile {
-  /** The sketch step's id. */
-  readonly sketch: string;
-  readonly frame: Frame;
-  readonly areas: readonly Area[];
-  readonly map: RegionMap;
-}
+const FaceAsProfile = z.strictObject({ face: FaceRef }).describe('A flat face as it is.');
+export const ProfileRef = z.union([RegionsOfSketch, FaceAsProfile]);
+export type ProfileRef = z.infer<typeof ProfileRef>;
 
 const digestOf = (text: string) => hashText(text).slice(0, 8);
 
-export function regions(): SlotKind<RegionsOfSketch, Profile> {
-  return slotKind<RegionsOfSketch, Profile>({
+export function regions(): SlotKind<ProfileRef, Profile> {
+  return slotKind<ProfileRef, Profile>({
     kind: 'regions',
-    schema: RegionsOfSketch,
-    steps: (stored) => [stored.sketch],
-    rewritten: (stored, change) => ({ ...stored, sketch: change.step(stored.sketch) }),
+    schema: ProfileRef,
+    steps: (stored) => ('face' in stored ? stepsIn(stored.face.name) : [stored.sketch]),
+    rewritten: (stored, change) =>
+      'face' in stored
+        ? { face: faceRewritten(stored.face, change) }
+        : { ...stored, sketch: change.step(stored.sketch) },
     resolve(stored, slot, context) {
-      const { name, outcome } = context.sketch(stored.sketch);
-      const areas = areasOf(stored, slot, name, outcome.regions, context);
-      const digest = hashText(JSON.stringify([outcome.frame, areas.map((a) => [a.loops, a.parents])]));
-      return { value: { sketch: stored.sketch, frame: outcome.frame, areas, map: outcome.regions }, digest };
+      const value = 'face' in stored ? profileOfFace(stored.face, slot, context) : profileOf(stored, slot, context);
+      const { frame, areas, chain } = value;
+      const digest = hashText(JSON.stringify([frame, areas.map((a) => [a.loops, a.parents.map(textOf), [...(a.called ?? [])].map(([id, n]) => [id, textOf(n)])]), chain])); // prettier-ignore
+      return { value, digest };
     },
     label(stored, _, reading) {
+      if ('face' in stored) return { label: 'a flat face' };
       const n = stored.regions.length;
-      const which = stored.regions === 'all' ? 'all regions' : `${n} region${n === 1 ? '' : 's'}`;
+      const which = stored.regions === 'all' ? 'all regions' : stored.regions === 'chain' ? 'open outline' : `${n} region${n === 1 ? '' : 's'}`; // prettier-ignore
       return { label: `${reading.stepName(stored.sketch) ?? 'a deleted sketch'}, ${which}` };
     },
     take(stored, pick) {
+      if (pick.kind === 'face' && pick.flat) return { face: pick.ref };
       if (pick.kind !== 'region') return null;
-      if (!stored || stored.sketch !== pick.sketch || stored.regions === 'all')
+      if (!stored || 'face' in stored || stored.sketch !== pick.sketch || typeof stored.regions === 'string')
         return { sketch: pick.sketch, regions: [pick.ref] };
       const key = (r: RegionRef) => [...r.outer].sort().join();
       const rest = stored.regions.filter((r) => key(r) !== key(pick.ref));
@@ -63,6 +63,15 @@ export function regions(): SlotKind<RegionsOfSketch, Profile> {
       return next.length > 0 ? { sketch: pick.sketch, regions: next } : null;
     },
   });
+}
+
+const textOf = (name: Name | string) => (typeof name === 'string' ? name : name.text);
+
+function profileOf(stored: RegionsOfSketch, slot: string, context: Resolving): Profile {
+  const { name, outcome } = context.sketch(stored.sketch);
+  const { frame } = outcome;
+  if (stored.regions === 'chain') return { of: name, frame, areas: [], chain: outcome.solution.geometry };
+  return { of: name, frame, areas: areasOf(stored, slot, name, outcome.regions, context), chain: null };
 }
 
 function areasOf(
@@ -74,7 +83,7 @@ function areasOf(
 ): readonly Area[] {
   if (map.regions.length === 0) throw new StepFailure(openProfile(sketchName, map));
   const chosen = new Map<Region, readonly string[]>();
-  if (stored.regions === 'all') for (const region of map.regions) chosen.set(region, region.outer);
+  if (typeof stored.regions === 'string') for (const region of map.regions) chosen.set(region, region.outer);
   else
     for (const [index, ref] of stored.regions.entries()) {
       const found = foundOrFail(

@@ -1,73 +1,122 @@
-/** Regions of a sketch pushed straight into a solid. */
+/** Regions of a sketch, a flat face or an open outline pushed straight into a solid. */
 import { StepFailure } from '../../names/body.ts';
 import { expressionOf } from '../../units/units.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
+import { plane } from '../../slots/plane/plane.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
-import { regionsPicked } from '../begin.ts';
+import type { Frame } from '../../space/vector.ts';
+import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
-import { reachOf, sweep } from '../result/sweep.ts';
+import { sweep } from '../result/sweep.ts';
+import { areasWithWall, wallSentence, wallSlots } from '../result/wall.ts';
+import { cutOff, extentOf, tapered, WAYS, type Way } from './ends.ts';
 
 /** Thinner than this, mm, is nothing. */
 const LEAST_THICKNESS = 1e-6;
+const MOST_TAPER = (80 * Math.PI) / 180;
 const FIRST_DISTANCE_MM = 10;
 
-const WAYS = { one_way: 'one way', both_ways: 'both ways', symmetric: 'symmetric' } as const;
+const by =
+  (...ways: Way[]) =>
+  (step: StepData) =>
+    ways.includes(step.way as Way);
+const measured = by('one_way', 'both_ways', 'symmetric');
 
 export const extrude = declareTools({
   kind: 'extrude',
-  version: 1,
+  version: 2,
   label: 'Extrude',
   key: 'x',
-  says: 'Regions of a sketch pushed straight into a solid.',
+  says: 'Regions of a sketch, a flat face or an open outline pushed straight into a solid.',
   slots: {
     profile: { of: regions(), says: 'What is extruded.' },
+    ...wallSlots,
     way: {
-      of: choice<keyof typeof WAYS>(WAYS),
-      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way.',
+      of: choice<Way>(WAYS),
+      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met. to_plane: up to until, less gap.',
     },
-    distance: { of: expression('length') },
+    distance: { of: expression('length'), when: measured, otherwise: () => `${FIRST_DISTANCE_MM} mm` },
     back_distance: {
       of: expression('length'),
-      when: (step: StepData) => step.way === 'both_ways',
+      when: by('both_ways'),
       otherwise: (step: StepData) => step.distance as string,
       says: 'Only with both_ways; as much as distance when left out.',
+    },
+    until: { of: plane(), when: by('to_plane'), otherwise: () => ({ datum: 'floor' as const }) },
+    gap: {
+      of: expression('length'),
+      when: by('to_plane'),
+      otherwise: () => '0 mm',
+      says: 'By how much it stops before.',
     },
     reversed: {
       of: flag('forward', 'reversed'),
       otherwise: () => false,
       says: 'true: forward is against the plane’s normal.',
     },
+    start: {
+      of: expression('length'),
+      when: (step: StepData) => isSet(step.start),
+      says: 'How far off the profile it starts, along the normal.',
+    },
+    taper: {
+      of: expression('angle'),
+      when: (step: StepData) => isSet(step.taper),
+      says: 'By how much it narrows on its way; below 0 it widens.',
+    },
     ...resultSlots,
   },
   first: 'distance',
   begin(from) {
-    const profile = regionsPicked(from);
+    const profile = profilePicked(from) ?? chainPicked(from);
     if (!profile) return null;
     return {
       profile,
       way: 'one_way',
       distance: expressionOf(FIRST_DISTANCE_MM, 'length', from.units),
-      result: from.bodies > 0 && from.sketch(profile.sketch)?.onFace ? 'join' : 'new_body',
+      result: liesOnBody(profile, from) ? 'join' : 'new_body',
     };
   },
   sentence: (step) => [
     'Extrude',
     { slot: 'profile' },
-    'by',
-    { slot: 'distance' },
+    ...wallSentence(step),
+    ...(measured(step) ? ['by', { slot: 'distance' }] : []),
     { slot: 'way' },
-    ...(step.way === 'both_ways' ? ['and back', { slot: 'back_distance' }] : []),
-    ...(step.way === 'symmetric' ? [] : [{ slot: 'reversed' }]),
+    ...(by('both_ways')(step) ? ['and back', { slot: 'back_distance' }] : []),
+    ...(by('to_plane')(step) ? [{ slot: 'until' }, 'less', { slot: 'gap' }] : []),
+    ...(by('symmetric', 'through_both', 'to_plane')(step) ? [] : [{ slot: 'reversed' }]),
+    ...(isSet(step.start) ? ['starting', { slot: 'start' }, 'off'] : []),
+    ...(isSet(step.taper) ? ['tapering by', { slot: 'taper' }] : []),
     ...resultSentence(step),
   ],
-  tools({ profile, way, distance, back_distance, reversed }, context) {
-    const { from, to, swapped } = reachOf(way, distance, back_distance, reversed);
-    if (to - from < LEAST_THICKNESS) throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
-    return sweep(context.stepId, profile.areas, swapped, (area) =>
-      context.kernel.extrude(profile.frame, area.loops, from, to),
-    );
+  extras: (step) => [
+    ...(isSet(step.start) ? [] : [{ label: 'start off the profile', slot: 'start', stored: '5 mm' }]),
+    ...(isSet(step.taper) ? [] : [{ label: 'taper', slot: 'taper', stored: '3 deg' }]),
+  ],
+  tools(inputs, context) {
+    const { profile, bodies, start = 0, taper = 0 } = inputs;
+    const targets = bodies ?? context.bodies;
+    const areas = areasWithWall(profile, inputs.wall, inputs.wall_side);
+    const extent = extentOf(inputs, profile.frame, areas[0]!.at, targets);
+    if (extent.to - extent.from < LEAST_THICKNESS)
+      throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
+    if (Math.abs(taper) > MOST_TAPER) throw new StepFailure('A taper leans by less than 80°; give a smaller angle.');
+    if (taper !== 0 && extent.from < start && extent.to > start)
+      throw new StepFailure('A taper starts at the profile and goes one way only; extrude it one way.');
+    const about = raised(profile.frame, start);
+    return sweep(context.stepId, areas, extent.swapped, (area) =>
+      context.kernel.extrude(profile.frame, area.loops, extent.from, extent.to),
+    ).map((fresh) => cutOff(tapered(fresh, taper, about, extent.swapped, context), extent, targets, context));
   },
 });
+
+const isSet = (stored: unknown) => stored !== undefined;
+
+function raised(frame: Frame, by: number): Frame {
+  const at = (i: 0 | 1 | 2) => frame.origin[i] + by * frame.normal[i];
+  return { ...frame, origin: [at(0), at(1), at(2)] };
+}

@@ -97,7 +97,7 @@ export const hole = declareStep({
   sentence: (step) => [
     'Hole at',
     { slot: 'places' },
-    ',',
+    'made',
     { slot: 'form' },
     { slot: 'size' },
     ...(isOwn(step) ? [{ slot: 'diameter' }] : [{ slot: 'fit' }]),
@@ -107,7 +107,7 @@ export const hole = declareStep({
     ...(isOwn(step) && isForm('countersunk')(step)
       ? ['with a head of', { slot: 'head_diameter' }, 'at', { slot: 'head_angle' }]
       : []),
-    ',',
+    'going',
     { slot: 'through' },
     ...(step.through === false ? [{ slot: 'depth' }, { slot: 'pointed' }] : []),
     { slot: 'flipped' },

@@ -1,7 +1,7 @@
 /** What every sweep of regions does alike: how far it reaches, and the names of what it makes. */
 import { BODY_ROLE } from '../../names/find-body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
-import type { Area } from '../../slots/regions/regions.ts';
+import type { Area } from '../../slots/regions/profile.ts';
 import type { FaceParent, MadeSolid } from '../../solid/kernel.ts';
 import type { Fresh } from '../step.ts';
 
@@ -49,7 +49,9 @@ export function sweep(
 function facesOf(stepId: string, area: Area, faces: MadeSolid['faces']): (readonly Name[])[] {
   const curves = area.loops.flatMap((loop) => loop.pieces.map((p) => p.curve));
   const nameFor = ({ kind, index, how }: FaceParent): Name =>
-    kind === 'face' ? nameOf(stepId, how, area.parents) : nameOf(stepId, 'side', [curves[index]!]);
+    kind === 'face'
+      ? nameOf(stepId, how, area.parents)
+      : nameOf(stepId, 'side', [area.called?.get(curves[index]!) ?? curves[index]!]);
   return faces.map((parents) => (parents.length > 0 ? [...new Set(parents.map(nameFor))] : [nameOf(stepId, 'new')]));
 }
 

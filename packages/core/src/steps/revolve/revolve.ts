@@ -4,19 +4,21 @@ import { axis, type AxisRef } from '../../slots/axis/axis.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import { regions, type Profile, type RegionsOfSketch } from '../../slots/regions/regions.ts';
+import type { Area, Profile } from '../../slots/regions/profile.ts';
+import { regions, type ProfileRef } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { findRegion } from '../../sketch/regions/find-region.ts';
 import { findRegions, type Region } from '../../sketch/regions/regions.ts';
 import { sideOfLine } from '../../sketch/regions/side.ts';
-import type { SketchGeometry } from '../../sketch/schema.ts';
 import { ontoFrame } from '../../space/planes.ts';
 import { minus, unit, type Axis } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
 import { expressionOf } from '../../units/units.ts';
-import { regionsPicked } from '../begin.ts';
+import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { reachOf, sweep, type Reach } from '../result/sweep.ts';
+import { areasWithWall, wallSentence, wallSlots } from '../result/wall.ts';
+import type { Beginning } from '../step.ts';
 
 /** Less than this, rad, is no turn. */
 const LEAST_TURN = 1e-9;
@@ -35,6 +37,7 @@ export const revolve = declareTools({
   says: 'Regions of a sketch turned about an axis into a solid.',
   slots: {
     profile: { of: regions(), says: 'What is turned; it may touch the axis, not cross it.' },
+    ...wallSlots,
     axis: { of: axis(), says: 'What it is turned about; it lies in the plane of the sketch.' },
     way: {
       of: choice<keyof typeof WAYS>(WAYS),
@@ -50,20 +53,20 @@ export const revolve = declareTools({
     ...resultSlots,
   },
   begin(from) {
-    const profile = regionsPicked(from);
-    const sketch = profile && from.sketch(profile.sketch);
-    if (!profile || !sketch) return null;
+    const profile = profilePicked(from) ?? chainPicked(from);
+    if (!profile) return null;
     return {
       profile,
-      axis: proposedAxis(profile, sketch.geometry),
+      axis: proposedAxis(profile, from),
       way: 'whole',
       angle: expressionOf(TAU / 4, 'angle', from.units),
-      result: from.bodies > 0 && sketch.onFace ? 'join' : 'new_body',
+      result: liesOnBody(profile, from) ? 'join' : 'new_body',
     };
   },
   sentence: (step) => [
     'Revolve',
     { slot: 'profile' },
+    ...wallSentence(step),
     'about',
     { slot: 'axis' },
     { slot: 'way' },
@@ -72,10 +75,11 @@ export const revolve = declareTools({
     ...(step.way === 'whole' || step.way === 'symmetric' ? [] : [{ slot: 'reversed' }]),
     ...resultSentence(step),
   ],
-  tools({ profile, axis: about, way, angle, back_angle, reversed }, context) {
+  tools({ profile, axis: about, way, angle, back_angle, reversed, wall, wall_side }, context) {
     const { from, to, swapped } = reach(way, angle, back_angle, reversed ?? false);
-    refuseAxis(profile, about, context.stepName(profile.sketch));
-    return sweep(context.stepId, profile.areas, swapped, (area) =>
+    const areas = areasWithWall(profile, wall, wall_side);
+    refuseAxis(profile, areas, about);
+    return sweep(context.stepId, areas, swapped, (area) =>
       context.kernel.revolve(profile.frame, area.loops, about, from, to),
     );
   },
@@ -98,25 +102,27 @@ function reach(
 }
 
 /** @throws StepFailure when the axis leaves the plane of the profile, or crosses it */
-function refuseAxis({ frame, areas }: Profile, { origin, direction }: Axis, sketch: string): void {
+function refuseAxis({ frame, of }: Profile, areas: readonly Area[], { origin, direction }: Axis): void {
   const [u, v, w] = ontoFrame(frame, origin);
   const ahead = ontoFrame(frame, [origin[0] + direction[0], origin[1] + direction[1], origin[2] + direction[2]]);
   const along = unit(minus(ahead, [u, v, w]));
   const size = Math.max(1, ...areas.map((a) => Math.sqrt(Math.abs(a.area))));
   if (!along || Math.abs(along[2]) > SLACK || Math.abs(w) > SLACK * size)
-    throw new StepFailure(`The axis does not lie in the plane of ${sketch}; pick one that does.`);
+    throw new StepFailure(`The axis does not lie in the plane of ${of}; pick one that does.`);
   for (const area of areas) {
     const [least, most] = sideOfLine(area.loops[0]!, [u, v], [along[0], along[1]]);
     if (least < -SLACK * size && most > SLACK * size)
-      throw new StepFailure(`The axis crosses the profile in ${sketch}; keep the profile on one side of it.`);
+      throw new StepFailure(`The axis crosses the profile in ${of}; keep the profile on one side of it.`);
   }
 }
 
 /** A construction line that the profile keeps to one side of: the longest; else an axis of the sketch. */
-function proposedAxis(profile: RegionsOfSketch, sketch: SketchGeometry): AxisRef {
+function proposedAxis(profile: ProfileRef, from: Beginning): AxisRef {
+  const sketch = 'face' in profile ? null : from.sketch(profile.sketch)?.geometry;
+  if ('face' in profile || !sketch) return { datum: 'z' };
   const map = findRegions(sketch);
   const picked: Region[] =
-    profile.regions === 'all'
+    typeof profile.regions === 'string'
       ? [...map.regions]
       : profile.regions.flatMap((ref) => {
           const finding = findRegion(ref, map);

@@ -11,7 +11,7 @@ import type { BorrowSource, SketchGeometry } from '../../sketch/schema.ts';
 import type { Resolving } from '../../slots/resolving.ts';
 import type { SolidKernel } from '../../solid/kernel.ts';
 import type { Frame } from '../../space/vector.ts';
-import { flatPoint, flatten } from './project.ts';
+import { flatPoint, flatten } from '../../slots/regions/flatten.ts';
 
 /** The source as it now is: its geometry on the sketch plane, and the same source picked afresh. */
 export interface FoundSource {

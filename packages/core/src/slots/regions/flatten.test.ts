@@ -4,7 +4,7 @@ import type { EdgeCurve, Frame, Vec3 } from '../../solid/kernel.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
 import type { FlatPiece, LoanPiece } from '../../sketch/borrow/flat-piece.ts';
 import { addBorrowed, cutLoose, followSource } from '../../sketch/borrow/borrow.ts';
-import { flatten, flatPoint } from './project.ts';
+import { flatten, flatPoint } from './flatten.ts';
 
 const floor: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], normal: [0, 0, 1] };
 const from = (from: Vec3, to: Vec3, samples: readonly Vec3[] = [from, to]) => ({

@@ -1,0 +1,158 @@
+/** How far an extrude goes: by numbers, through all, up to the next face, or up to a plane. */
+import { StepFailure, type Body } from '../../names/body.ts';
+import { nameOf } from '../../names/name.ts';
+import type { PlaneFound } from '../../slots/plane/plane.ts';
+import { ontoFrame, toSpace } from '../../space/planes.ts';
+import type { Vec2 } from '../../sketch/regions/primitives.ts';
+import { dot, minus, type Frame } from '../../space/vector.ts';
+import type { MadeSolid } from '../../solid/kernel.ts';
+import { reachOf, type Reach } from '../result/sweep.ts';
+import type { Fresh, Making } from '../step.ts';
+
+export const WAYS = {
+  one_way: 'one way', both_ways: 'both ways', symmetric: 'symmetric', through_all: 'through all', through_both: 'through all both ways', to_next: 'up to the next face', to_plane: 'up to',
+} as const; // prettier-ignore
+export type Way = keyof typeof WAYS;
+
+/** Beyond what it goes through, mm, so that no skin is left. */
+const BEYOND = 1;
+/** Less material ahead than this, mm, is none. */
+const LEAST_WAY = 1e-6;
+/** Planes nearer to parallel than this cut an end square; sine. */
+const SQUARE = 1e-9;
+
+export interface Ends {
+  readonly way: Way;
+  readonly distance: number | undefined;
+  readonly back_distance: number | undefined;
+  readonly until: PlaneFound | undefined;
+  readonly gap: number | undefined;
+  readonly start: number | undefined;
+  readonly reversed: boolean;
+}
+
+/** A reach, and what its far end is then cut by. */
+export interface Extent extends Reach {
+  readonly cut: { readonly by: 'next' } | { readonly by: 'plane'; readonly plane: Frame } | null;
+}
+
+/** @param at a place of the profile. @param targets what it goes through, or up to. @throws StepFailure when there is no such end */
+export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly Body[]): Extent {
+  const { way, reversed } = ends;
+  const start = ends.start ?? 0;
+  if (way === 'one_way' || way === 'both_ways' || way === 'symmetric') {
+    const reach = reachOf(way, ends.distance!, ends.back_distance, reversed);
+    return { from: reach.from + start, to: reach.to + start, swapped: reach.swapped, cut: null };
+  }
+  if (way === 'to_plane') return extentToPlane(ends, frame, at, start, targets);
+  const [low, high] = heights(frame, targets);
+  if (targets.length === 0 || low > high)
+    throw new StepFailure('There is no body to go through or up to yet; give a distance.');
+  if (way === 'through_both') return { from: low - BEYOND, to: high + BEYOND, swapped: false, cut: null };
+  const far = reversed ? low - BEYOND : high + BEYOND;
+  if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
+    throw new StepFailure('There is no material that way; turn it the other way, or give a distance.');
+  const cut = way === 'to_next' ? ({ by: 'next' } as const) : null;
+  return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut };
+}
+
+/** How far the bodies reach below and above the plane. */
+function heights(frame: Frame, bodies: readonly Body[]): [number, number] {
+  const all = bodies.flatMap(({ facts: { box } }) =>
+    [box.min[0], box.max[0]].flatMap((x) =>
+      [box.min[1], box.max[1]].flatMap((y) => [box.min[2], box.max[2]].map((z) => ontoFrame(frame, [x, y, z])[2])),
+    ),
+  );
+  return [Math.min(...all), Math.max(...all)];
+}
+
+function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: number, targets: readonly Body[]): Extent {
+  if (until!.lost) throw new StepFailure(until!.lost);
+  const plane = until!.frame;
+  const lean = dot(plane.normal, frame.normal);
+  if (Math.abs(lean) < SQUARE)
+    throw new StepFailure('That plane runs along the way it is pushed and is never reached; pick another.');
+  // Where the way from that place meets the plane.
+  const height = dot(minus(plane.origin, toSpace(frame, ...at)), plane.normal) / lean;
+  if (1 - Math.abs(lean) < SQUARE) {
+    const forward = height >= start;
+    const far = height + (forward ? -1 : 1) * (gap ?? 0);
+    if (forward !== far >= start)
+      throw new StepFailure('The gap is more than the way up to the plane; make it smaller.');
+    return { from: Math.min(start, far), to: Math.max(start, far), swapped: !forward, cut: null };
+  }
+  // Where the plane lies over the outline is not known here: it is pushed well past it, and cut.
+  const [low, high] = targets.length > 0 ? heights(frame, targets) : [height, height];
+  const room = FAR * (1 + Math.abs(height) + high - low);
+  const ahead = height >= start;
+  const moved = shifted(plane, (lean > 0 === ahead ? -1 : 1) * (gap ?? 0));
+  return {
+    from: ahead ? start : start - room,
+    to: ahead ? start + room : start,
+    swapped: !ahead,
+    cut: { by: 'plane', plane: moved },
+  };
+}
+
+/** A slanting plane is met within so many times of what there is. */
+const FAR = 20;
+
+function shifted(plane: Frame, by: number): Frame {
+  const at = (i: 0 | 1 | 2) => plane.origin[i] + by * plane.normal[i];
+  return { ...plane, origin: [at(0), at(1), at(2)] };
+}
+
+/** The tool cut off where its extent says; what is given is let go of. @throws StepFailure where nothing stands in its way */
+export function cutOff(fresh: Fresh, { cut }: Extent, targets: readonly Body[], context: Making): Fresh {
+  if (!cut) return fresh;
+  const { kernel } = context;
+  const names = (own: MadeSolid) =>
+    own.faces.map((parents) => {
+      const mine = parents.flatMap((p) => (p.argument === 0 ? fresh.faceNames[p.index]! : []));
+      // What it was cut by is its far end.
+      return mine.length > 0 ? [...new Set(mine)] : [nameOf(context.stepId, 'end', fresh.name.parents)];
+    });
+  let pieces: MadeSolid[] = [];
+  try {
+    pieces =
+      cut.by === 'plane'
+        ? kernel.split([fresh.solid], cut.plane)
+        : kernel.combine('cut', [fresh.solid], targets.map((b) => b.solid)); // prettier-ignore
+    const whole = pieces.length === 1 && pieces[0]!.faces.length === fresh.faceNames.length;
+    const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
+    if (
+      near.length !== 1 ||
+      (whole && names(near[0]!).some((own) => own.some((n) => n.role === 'end')) && isUncut(near[0]!))
+    )
+      throw new StepFailure(
+        cut.by === 'next'
+          ? 'It starts inside a body, or meets none that way; turn it the other way, or give a distance.'
+          : 'The plane cuts across where it starts; start elsewhere, or pick another plane.',
+      );
+    const [kept] = near;
+    pieces = pieces.filter((p) => p !== kept);
+    return { ...fresh, ...kept!, faceNames: names(kept!) };
+  } finally {
+    for (const { solid } of pieces) kernel.free(solid);
+    kernel.free(fresh.solid);
+  }
+
+  /** Every face still comes from the tool alone. */
+  function isUncut({ faces }: MadeSolid): boolean {
+    return faces.every((parents) => parents.length > 0 && parents.every((p) => p.argument === 0));
+  }
+}
+
+/** @returns the sides slanted by an angle about the start; what is given is let go of */
+export function tapered(fresh: Fresh, angle: number, frame: Frame, swapped: boolean, context: Making): Fresh {
+  if (angle === 0) return fresh;
+  const { kernel } = context;
+  const sides = fresh.faceNames.flatMap((names, i) => (names[0]!.role === 'side' ? [i] : []));
+  try {
+    const made = kernel.draft(fresh.solid, sides, frame, swapped ? -angle : angle);
+    const faceNames = made.faces.map((parents) => parents.flatMap((p) => fresh.faceNames[p.index]!));
+    return { ...fresh, ...made, faceNames };
+  } finally {
+    kernel.free(fresh.solid);
+  }
+}
