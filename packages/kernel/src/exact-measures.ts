@@ -6,7 +6,7 @@
  *   pushed along a line (v the way)                ∬ f du dv = −∮ F du, F = ∫₀ᵛ f dv
  */
 import type { Vec3 } from '@helb/core';
-import type { BRepAdaptor_Curve, BRepAdaptor_Surface, OpenCascadeInstance, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'; // prettier-ignore
+import type { BRepAdaptor_Curve, BRepAdaptor_Curve2d, BRepAdaptor_Surface, NCollection_Array1_double, OpenCascadeInstance, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'; // prettier-ignore
 import { edgesOf, facesOf, occurrences } from './explore.ts';
 import { integral, integrals, plainIntegral, straightIntegral, type Values } from './quadrature.ts';
 import type { Scope } from './scope.ts';
@@ -29,7 +29,7 @@ export function lengthOfCurve(curve: BRepAdaptor_Curve): number {
   return integral(speed, curve.FirstParameter(), curve.LastParameter());
 }
 
-/** By which integral along its boundary a face is measured. `free`: only the kernel can, slowly. */
+/** By which integral along its boundary a face is measured. `free`: span by span of its surface. */
 type Way = 'flat' | 'pushed' | 'turned' | 'free';
 
 const WAYS: Readonly<Record<string, Way>> = {
@@ -48,6 +48,7 @@ function isExact(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_Face, surfa
   const kind = String(surface.GetType());
   if (kind === 'GeomAbs_SurfaceOfExtrusion' || kind === 'GeomAbs_SurfaceOfRevolution')
     return isExactCurve(scope.keep(surface.BasisCurve()));
+  if (wayOf(surface) === 'free') return false;
   if (kind !== 'GeomAbs_Plane') return true;
   return edgesOf(oc, scope, face).every((edge) =>
     isExactCurve(scope.keep(new oc.BRepAdaptor_Curve(scope.keep(oc.TopoDS.Edge(edge))))),
@@ -79,13 +80,17 @@ function overFace(
   f: (local: Local) => Values,
 ): number[] {
   const pushed = way === 'pushed';
+  const spans = way === 'free' ? spansOf(oc, scope, surface) : NO_SPANS;
   const inner = (u: number, v: number): number[] =>
     pushed
       ? straightIntegral((t) => f(localAt(surface, u, t)), 0, v)
       : way === 'flat'
         ? plainIntegral((t) => f(localAt(surface, t, v)), 0, u)
-        : turnOf(surface, f, u, v);
+        : way === 'turned'
+          ? turnOf(surface, f, u, v)
+          : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
   const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
+  const floor = roughly(surface);
   const total: number[] = [];
   for (const shape of occurrences(oc, scope, forward, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) {
     const edge = scope.keep(oc.TopoDS.Edge(shape));
@@ -97,15 +102,74 @@ function overFace(
       p.delete();
       d.delete();
       // Nothing lies between the boundary and where the inner integral begins.
-      if (step === 0 || (pushed ? v : u) === 0) return none;
+      if (step === 0 || (pushed ? v : u) === (spans.u[0] ?? 0)) return none;
       return inner(u, v).map((x) => x * step);
     };
     const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
-    integrals(at, flat.FirstParameter(), flat.LastParameter()).forEach((x, i) => {
-      total[i] = (total[i] ?? 0) + sign * x;
-    });
+    for (const [from, to] of stretches(flat, spans.v))
+      integrals(at, from, to, floor).forEach((x, i) => {
+        total[i] = (total[i] ?? 0) + sign * x;
+      });
   }
   return total;
+}
+
+/** About how much an integral over the whole surface comes to, even where it cancels out: its area, or its cone. */
+function roughly(surface: BRepAdaptor_Surface): number {
+  const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()];
+  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
+  const [corner, middle] = [localAt(surface, u0, v0), localAt(surface, (u0 + u1) / 2, (v0 + v1) / 2)];
+  return Math.hypot(...middle.n) * (u1 - u0) * (v1 - v0) * Math.max(1, Math.hypot(...minus(middle.p, corner.p)));
+}
+
+/** Where the pieces of a free surface meet, in its own parameters. */
+interface Spans {
+  readonly u: readonly number[];
+  readonly v: readonly number[];
+}
+const NO_SPANS: Spans = { u: [], v: [] };
+
+function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Surface): Spans {
+  const smooth = oc.GeomAbs_Shape.GeomAbs_CN;
+  const read = (count: number, fill: (into: NCollection_Array1_double) => void) => {
+    const knots = scope.keep(new oc.NCollection_Array1_double(1, count + 1));
+    fill(knots);
+    return Array.from({ length: count + 1 }, (_, i) => knots.Value(i + 1));
+  };
+  return {
+    u: read(surface.NbUIntervals(smooth), (into) => surface.UIntervals(into, smooth)),
+    v: read(surface.NbVIntervals(smooth), (into) => surface.VIntervals(into, smooth)),
+  };
+}
+
+/** From the first knot to a place, piece by piece. */
+function overSpans(f: (t: number) => Values, knots: readonly number[], to: number): number[] {
+  let total: number[] = f(to).map(() => 0);
+  for (let i = 0; i + 1 < knots.length && knots[i]! < to; i++) {
+    // The last piece goes on as far as the face does.
+    const end = i + 2 === knots.length ? to : Math.min(knots[i + 1]!, to);
+    const piece = plainIntegral(f, knots[i]!, end);
+    total = total.map((x, k) => x + piece[k]!);
+  }
+  return total;
+}
+
+/** The boundary's own range, divided where it runs over the surface's knots, so that each stretch is smooth. */
+function stretches(flat: BRepAdaptor_Curve2d, knots: readonly number[]): (readonly [number, number])[] {
+  const [first, last] = [flat.FirstParameter(), flat.LastParameter()];
+  const height = (t: number) => {
+    const p = flat.EvalD0(t);
+    const v = p.Y();
+    p.delete();
+    return v;
+  };
+  const [low, high] = [height(first), height(last)];
+  // Where it runs evenly up the surface; else it is halved where it must be.
+  const even = Math.abs(height((first + last) / 2) - (low + high) / 2) < 1e-9 * Math.max(1, Math.abs(high - low));
+  const within = even ? knots.map((k) => first + ((k - low) / (high - low)) * (last - first)) : [];
+  const inside = within.filter((t) => t > first && t < last).sort((a, b) => a - b);
+  const all = [first, ...inside, last];
+  return all.slice(1).map((t, i) => [all[i]!, t]);
 }
 
 /** Around the axis in two halves, so that ten points each follow the sines. */
@@ -126,16 +190,13 @@ export function exactArea(
   surface: BRepAdaptor_Surface,
 ): { readonly area: number; readonly center: Vec3 } | null {
   const way = wayOf(surface);
-  if (way === 'free' || isExact(oc, scope, face, surface)) return null;
+  if (isExact(oc, scope, face, surface)) return null;
   const [area, x, y, z] = overFace(oc, scope, face, surface, way, ({ p, n }) => {
     const size = Math.hypot(...n);
     return [size, p[0] * size, p[1] * size, p[2] * size];
   }) as [number, number, number, number];
   return { area: Math.abs(area), center: [x / area, y / area, z / area] };
 }
-
-/** Relative; of the kernel's own ways to integrate behind a free surface, the one that keeps its word. */
-const FREE_TOLERANCE = 1e-7;
 
 /**
  * Volume and centre. Where curves were swept by the divergence theorem, face by face, S measured from q:
@@ -151,11 +212,9 @@ export function volumeOf(
     const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
     return { face, surface, way: wayOf(surface), exact: isExact(oc, scope, face, surface) };
   });
-  const free = faces.some((f) => f.way === 'free');
-  if (free || faces.every((f) => f.exact)) {
+  if (faces.every((f) => f.exact)) {
     const properties = scope.keep(new oc.GProp_GProps());
-    if (free) oc.BRepGProp.VolumePropertiesGK(shape, properties, FREE_TOLERANCE, false, false, true, false, false);
-    else oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
+    oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
     const c = scope.keep(properties.CentreOfMass());
     return { volume: properties.Mass(), center: [c.X(), c.Y(), c.Z()] };
   }

@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type MadeSolid,
-  type MeshQuality, type Transform, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type Vec3,
+  KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type LoftSection, type MadeSolid,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type Upright, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -15,6 +15,8 @@ import { chamferEdges, filletEdges } from './edges-worked.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
 import { splitSolids } from './split.ts';
+import { loftSections } from './loft.ts';
+import { sweepLoops } from './sweep.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { meshSolid } from './mesh.ts';
@@ -52,6 +54,22 @@ export class OcctKernel implements SolidKernel {
         return { solid: this.hold(made.shape), faces: made.faces };
       },
     );
+  }
+
+  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid {
+    return this.guarded('The kernel could not carry this region along the path; look for sharp bends', () => {
+      const made = scoped((scope) =>
+        sweepLoops(this.oc, scope, frame, loops, { path, upright, grown }, (s) => this.shape(s as SolidHandle)),
+      );
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
+  }
+
+  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid {
+    return this.guarded('The kernel could not make a body through these sections; move or turn one of them', () => {
+      const made = scoped((scope) => loftSections(this.oc, scope, sections, ruled, closed));
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
   }
 
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[] {

@@ -32,7 +32,7 @@ export function point(oc: OpenCascadeInstance, scope: Scope, p: Vec3): gp_Pnt {
 function wireOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, loop: Loop, edges: TopoDS_Edge[]): TopoDS_Wire {
   const maker = scope.keep(new oc.BRepBuilderAPI_MakeWire());
   for (const piece of loop.pieces) {
-    maker.Add(edgeOf(oc, scope, frame, piece));
+    maker.Add(edgeOfPiece(oc, scope, frame, piece));
     if (!maker.IsDone()) throw new KernelError('This region’s outline has a gap; join the ends of its lines.');
     // Adding may rebuild the edge on the wire's own vertices; the history knows only that one.
     edges.push(scope.keep(maker.Edge()));
@@ -40,7 +40,7 @@ function wireOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, loop: Loop,
   return scope.keep(maker.Wire());
 }
 
-function edgeOf(oc: OpenCascadeInstance, scope: Scope, frame: Frame, piece: LoopPiece): TopoDS_Edge {
+export function edgeOfPiece(oc: OpenCascadeInstance, scope: Scope, frame: Frame, piece: LoopPiece): TopoDS_Edge {
   const place = (p: Vec2) => point(oc, scope, along(frame, p[0], p[1], 0));
   if (piece.kind === 'line') {
     return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeEdge(place(piece.from), place(piece.to))).Edge());

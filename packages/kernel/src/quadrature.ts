@@ -37,10 +37,11 @@ export function straightIntegral(f: (t: number) => Values, a: number, b: number)
   return f(middle - off).map((x, i) => ((x + other[i]!) * (b - a)) / 2);
 }
 
-export function integrals(f: (t: number) => Values, a: number, b: number): number[] {
+/** @param floor what it is part of is about so large: less than a share of that is not chased */
+export function integrals(f: (t: number) => Values, a: number, b: number, floor = 1e-12): number[] {
   const whole = sums(f, a, b);
   // One scale for all: what comes to nothing by symmetry is not chased below the others' rounding.
-  const scale = Math.max(...whole.size.map(Math.abs), 1e-12);
+  const scale = Math.max(...whole.size.map(Math.abs), floor);
   const refine = (low: number, high: number, known: Values, depth: number): number[] => {
     const middle = (low + high) / 2;
     const [one, other] = [sums(f, low, middle).value, sums(f, middle, high).value];

@@ -4,6 +4,7 @@ import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape } from 'replicad-op
 import { occurrences, facesOf, ShapeIndex } from './explore.ts';
 import { cap, side, type Made } from './extrude.ts';
 import { faceOfLoops, point } from './profile.ts';
+import { facingOut } from './orient.ts';
 import type { Scope } from './scope.ts';
 
 /** Nearer than this to a whole turn is one, rad. */
@@ -30,7 +31,7 @@ export function revolveLoops(
     ? scope.keep(new oc.BRepPrimAPI_MakeRevol(start, line, true))
     : scope.keep(new oc.BRepPrimAPI_MakeRevol(start, line, to - from, true));
   if (!revol.IsDone()) throw new KernelError('The kernel could not turn this region about the axis.');
-  const shape = outsideOut(oc, scope, revol.Shape());
+  const shape = facingOut(oc, scope, revol.Shape());
   const index = new ShapeIndex(oc, facesOf(oc, scope, shape));
   const parents: FaceParent[][] = index.shapes.map(() => []);
   if (!whole) {
@@ -75,12 +76,4 @@ function touchesAll(
 ): boolean {
   const own = new ShapeIndex(oc, occurrences(oc, scope, face, oc.TopAbs_ShapeEnum.TopAbs_EDGE));
   return rings.every((ring) => own.indexOf(ring) >= 0);
-}
-
-/** Turned against its area's normal, the kernel's solid is inside out. */
-function outsideOut(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): TopoDS_Shape {
-  const properties = scope.keep(new oc.GProp_GProps());
-  oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);
-  if (properties.Mass() < 0) shape.Reverse();
-  return shape;
 }

@@ -2,7 +2,7 @@
 import type { Body } from '../names/body.ts';
 import type { RegionMap } from '../sketch/regions/regions.ts';
 import type { SketchSolution } from '../sketch/solve.ts';
-import type { SolidKernel } from '../solid/kernel.ts';
+import type { HelixPath, SolidKernel } from '../solid/kernel.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
 /** What a sketch step yields for the steps after it. */
@@ -28,7 +28,8 @@ export interface Doubt {
 export type Datum =
   | { readonly kind: 'plane'; readonly frame: Frame }
   | { readonly kind: 'axis'; readonly axis: Axis }
-  | { readonly kind: 'point'; readonly at: Vec3 };
+  | { readonly kind: 'point'; readonly at: Vec3 }
+  | { readonly kind: 'curve'; readonly helix: HelixPath };
 
 export interface Resolving {
   readonly stepId: string;

@@ -48,7 +48,7 @@ export type Picked =
   | { readonly kind: 'sketch_point'; readonly sketch: string; readonly point: string }
   | { readonly kind: 'datum'; readonly datum: DatumPlane }
   /** A datum that a step sets up, or a sketch as a whole. */
-  | { readonly kind: 'step'; readonly step: string; readonly is: 'plane' | 'axis' | 'point' | 'sketch' };
+  | { readonly kind: 'step'; readonly step: string; readonly is: 'plane' | 'axis' | 'point' | 'curve' | 'sketch' };
 
 /** What a slot's label is written from. */
 export interface Reading {

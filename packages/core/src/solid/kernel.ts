@@ -2,7 +2,7 @@
  * What the core asks of a geometry kernel. Lengths mm, angles rad. Solids are
  * held by the kernel and named here by a handle; whoever receives one frees it.
  */
-import type { Loop } from '../sketch/regions/loop.ts';
+import type { Loop, LoopPiece } from '../sketch/regions/loop.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
@@ -157,6 +157,33 @@ export interface BevelledEdge {
   readonly onOther: number;
 }
 
+/** A line wound about an axis, from a place at `radius` in the direction `from` off it. */
+export interface HelixPath {
+  readonly kind: 'helix';
+  readonly axis: Axis;
+  readonly from: Vec3;
+  readonly radius: number;
+  /** How far it rises in a turn, mm. */
+  readonly pitch: number;
+  readonly turns: number;
+  /** By how much it widens as it rises, rad. */
+  readonly taper: number;
+  /** Clockwise as it rises. */
+  readonly left: boolean;
+}
+
+/** An outline on a plane, or a place. */
+export type LoftSection = { readonly frame: Frame; readonly pieces: readonly LoopPiece[] } | { readonly at: Vec3 };
+
+/** A stretch of a path: a curve on a plane, an edge of a solid, or a helix. */
+export type PathPiece =
+  | { readonly kind: 'curve'; readonly frame: Frame; readonly piece: LoopPiece }
+  | { readonly kind: 'edge'; readonly solid: SolidHandle; readonly index: number }
+  | HelixPath;
+
+/** How a profile is held on its way: evenly, as the path bends, or level to a direction. */
+export type Upright = { readonly kind: 'even' | 'curvature' } | { readonly kind: 'along'; readonly direction: Vec3 };
+
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {}
 
@@ -174,6 +201,21 @@ export interface SolidKernel {
    * @throws KernelError
    */
   revolve(frame: Frame, loops: readonly Loop[], axis: Axis, from: number, to: number): MadeSolid;
+  /**
+   * Carry a plane area along a path; its sides are told apart by the pieces of its loops.
+   * @param grown its size at the end, the beginning being 1
+   * @throws KernelError, also where it runs into itself
+   */
+  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
+  /**
+   * A solid through sections in order. All have as many pieces, which go together one by one.
+   * @param sections an outline each; or a place, at the beginning or the end
+   * @param ruled straight from each section to the next; else smoothly through all
+   * @param closed back to the first
+   * @returns sides as from the edges of the first outline; `start` and `end` as the caps
+   * @throws KernelError
+   */
+  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid;
   /**
    * Join tools to targets, or cut them away. Arguments stay valid.
    * @returns every separate solid of the result; none if all is cut away

@@ -20,12 +20,13 @@ export function profilePicked(from: Beginning): ProfileRef | null {
   return regionsPicked(from);
 }
 
-/** The open outline of a sketch picked as a whole; null when something else is picked, or it is closed. */
+/** The open outline of a sketch picked as a whole, or by one of its lines; null when something else is picked, or it is closed. */
 export function chainPicked({ picks, sketch }: Beginning): RegionsOfSketch | null {
   const [first] = picks;
-  if (first?.kind !== 'step' || first.is !== 'sketch' || picks.length > 1) return null;
-  const geometry = sketch(first.step)?.geometry;
-  return geometry && isOpenChain(geometry) ? { sketch: first.step, regions: 'chain' } : null;
+  if (!first || picks.length > 1) return null;
+  const id = first.kind === 'line' ? first.sketch : first.kind === 'step' && first.is === 'sketch' ? first.step : null;
+  const geometry = id === null ? undefined : sketch(id)?.geometry;
+  return id !== null && geometry && isOpenChain(geometry) ? { sketch: id, regions: 'chain' } : null;
 }
 
 /** Does a step of this profile begin in material that is there? */

@@ -7,7 +7,9 @@ import { datumPoint } from './datum/point.ts';
 import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
 import { fillet } from './fillet/fillet.ts';
+import { helix } from './helix/helix.ts';
 import { hole } from './hole/hole.ts';
+import { loft } from './loft/loft.ts';
 import { mirror } from './mirror/mirror.ts';
 import { move } from './move/move.ts';
 import { pattern } from './pattern/pattern.ts';
@@ -15,6 +17,7 @@ import { revolve } from './revolve/revolve.ts';
 import { shell } from './shell/shell.ts';
 import { split } from './split/split.ts';
 import { sketch } from './sketch/sketch.ts';
+import { sweep } from './sweep/sweep.ts';
 import type { StepKind } from './step.ts';
 
 const kinds = new Map<string, StepKind>();
@@ -27,6 +30,8 @@ for (const kind of [
   sketch,
   extrude,
   revolve,
+  sweep,
+  loft,
   hole,
   fillet,
   chamfer,
@@ -40,6 +45,7 @@ for (const kind of [
   draft,
   datumAxis,
   datumPoint,
+  helix,
 ])
   registerStep(kind as unknown as StepKind);
 

@@ -2,7 +2,13 @@
 import { useDesign } from '../design/design-store.ts';
 import type { SlotProps } from './slot-props.ts';
 
-const KINDS = { plane: 'datum_plane', axis: 'datum_axis', point: 'datum_point', sketch: 'sketch' } as const;
+const KINDS = {
+  plane: 'datum_plane',
+  axis: 'datum_axis',
+  point: 'datum_point',
+  curve: 'helix',
+  sketch: 'sketch',
+} as const;
 
 export function useDatumSteps(props: SlotProps) {
   const design = useDesign();

@@ -9,6 +9,8 @@ import NumberSlot from './NumberSlot.vue';
 import PickSlot from './PickSlot.vue';
 import PointSlot from './PointSlot.vue';
 import PointsSlot from './PointsSlot.vue';
+import PathSlot from './PathSlot.vue';
+import SectionsSlot from './SectionsSlot.vue';
 import StepsSlot from './StepsSlot.vue';
 import TextSlot from './TextSlot.vue';
 
@@ -28,6 +30,8 @@ const editors: Readonly<Record<string, Component>> = {
   point: PointSlot,
   points: PointsSlot,
   steps: StepsSlot,
+  path: PathSlot,
+  sections: SectionsSlot,
   bodies: BodiesSlot,
   drawing: DrawingSlot,
 };

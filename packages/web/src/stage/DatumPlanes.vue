@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Datum planes, axes and points: hairlines with a label tab each; the tab is what is clicked. */
-import { DATUM_FRAMES, DATUM_PLANES, toSpace, type Datum, type Frame, type Vec3 } from '@helb/core';
+import { DATUM_FRAMES, DATUM_PLANES, helixPlaces, toSpace, type Datum, type Frame, type Vec3 } from '@helb/core';
 import { computed } from 'vue';
 import { useSession, type Pick } from '../design/session.ts';
 import { useFilling } from '../slots/filling.ts';
@@ -37,7 +37,7 @@ const planes = computed(() => {
   ];
   const own = props.builtIn
     ? DATUM_PLANES.map((datum) => {
-        const outline = square(DATUM_FRAMES[datum]);
+        const outline = closed(square(DATUM_FRAMES[datum]));
         // The tab stands at the corner farthest from the others' tabs.
         const tab = outline[datum === 'floor' ? 1 : datum === 'wall' ? 3 : 2]!;
         return { key: datum, label: `${datum} plane`, outline, tab, choose: () => choose({ kind: 'datum', datum }) };
@@ -62,8 +62,9 @@ function outlineOf(
   square: (frame: Frame) => (readonly [number, number])[],
   half: number,
 ): (readonly [number, number])[] {
-  if (datum.kind === 'plane') return square(datum.frame);
+  if (datum.kind === 'plane') return closed(square(datum.frame));
   if (datum.kind === 'point') return [props.scene.pixelOf(datum.at)];
+  if (datum.kind === 'curve') return helixPlaces(datum.helix).map((p) => props.scene.pixelOf(p));
   const { origin, direction } = datum.axis;
   const at = (t: number): Vec3 => [
     origin[0] + t * direction[0],
@@ -72,6 +73,8 @@ function outlineOf(
   ];
   return [props.scene.pixelOf(at(-half)), props.scene.pixelOf(at(half))];
 }
+
+const closed = <T,>(corners: readonly T[]): T[] => [...corners, corners[0]!];
 
 function choose(pick: Pick): void {
   if (session.pickingFor) give(pick);
@@ -88,7 +91,7 @@ function choose(pick: Pick): void {
 <template>
   <div class="pointer-events-none absolute inset-0">
     <svg class="absolute inset-0 h-full w-full" aria-hidden="true">
-      <polygon
+      <polyline
         v-for="p in planes"
         :key="p.key"
         :points="p.points"

@@ -34,9 +34,11 @@ const keyOf = (step: string, region: Region) =>
 
 /** Which small things each kind of slot takes; `free` when none waits. */
 const SMALL_THINGS: Readonly<
-  Record<string, { readonly lines?: true; readonly points?: true; readonly corners?: true }>
+  Record<string, { readonly lines?: true; readonly openLines?: true; readonly points?: true; readonly corners?: true }>
 > = {
-  free: { points: true, corners: true },
+  free: { points: true, corners: true, openLines: true },
+  path: { lines: true },
+  sections: { points: true, corners: true },
   axis: { lines: true },
   direction: { lines: true },
   point: { points: true, corners: true },
@@ -126,7 +128,11 @@ export function useStagePicking(
     const wanted = waiting.value?.kind.kind;
     if (wanted && !SMALL_THINGS[wanted]) return null;
     const takes = wanted ? SMALL_THINGS[wanted]! : SMALL_THINGS.free!;
-    const line = takes.lines ? lineUnder(sketches.value, mapOf, x, y) : null;
+    // With nothing in hand only lines that close no region are meant, not the region beside them.
+    const shown = takes.openLines
+      ? sketches.value.filter((s) => regionsFor(s.view.geometry).regions.length === 0)
+      : sketches.value;
+    const line = takes.lines || takes.openLines ? lineUnder(shown, mapOf, x, y) : null;
     const point = takes.points ? sketchPointUnder(sketches.value, mapOf, x, y, !wanted) : null;
     if (line ?? point) return point ?? line;
     return takes.corners && scene.value ? cornerUnder(scene.value, bodies.value, scene.value.hitAt(x, y), x, y) : null;
@@ -145,11 +151,12 @@ export function useStagePicking(
 
   function click(x: number, y: number, add: boolean): void {
     const pick = pickAt(x, y);
-    if (!waiting.value) choose(pick, add || pick?.kind === 'region');
+    if (!waiting.value) choose(pick, add || pick?.kind === 'region', add);
     else if (pick) give(pick);
   }
 
-  function choose(pick: Pick | null, add: boolean): void {
+  /** @param mixed things of all kinds stay picked together */
+  function choose(pick: Pick | null, add: boolean, mixed: boolean): void {
     session.notice = null;
     if (!pick) {
       session.picks = [];
@@ -158,7 +165,7 @@ export function useStagePicking(
     const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
     // Faces, edges and points go together: a distance may lie, or a plane be set up, between them.
     const family = ({ kind }: Pick) => (kind === 'region' ? 'region' : 'thing');
-    const before = session.picks.filter((p) => family(p) === family(pick));
+    const before = mixed ? session.picks : session.picks.filter((p) => family(p) === family(pick));
     if (before.some(same))
       session.picks = add ? session.picks.filter((p) => !same(p)) : before.length > 1 ? [pick] : [];
     else session.picks = add ? [...before, pick] : [pick];

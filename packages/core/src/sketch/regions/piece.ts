@@ -31,7 +31,7 @@ export type LoopPiece =
       readonly t1: number;
     });
 
-export function pieceOf(h: HalfEdge): LoopPiece {
+export function pieceOf(h: Pick<HalfEdge, 'primitive' | 't0' | 't1'>): LoopPiece {
   const p = h.primitive;
   const base = { curve: p.curve, forward: h.t1 > h.t0, from: pointAt(p, h.t0), to: pointAt(p, h.t1) };
   if (p.kind === 'line') return { kind: 'line', ...base };

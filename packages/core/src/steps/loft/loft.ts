@@ -1,0 +1,77 @@
+/** A solid through sections. */
+import { StepFailure } from '../../names/body.ts';
+import { BODY_ROLE } from '../../names/find-body.ts';
+import { nameOf } from '../../names/name.ts';
+import { choice } from '../../slots/choice/choice.ts';
+import { flag } from '../../slots/flag/flag.ts';
+import { sections, type Section, type SectionRef } from '../../slots/sections/sections.ts';
+import type { LoftSection } from '../../solid/kernel.ts';
+import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
+import { matched } from './matched.ts';
+
+const WAYS = { smooth: 'smoothly', ruled: 'straight from each to the next' } as const;
+type Outlined = Exclude<Section, { at: unknown }>;
+
+export const loft = declareTools({
+  kind: 'loft',
+  version: 1,
+  label: 'Loft',
+  key: 'l',
+  says: 'A solid through sections: regions, flat faces, and a place at either end.',
+  slots: {
+    sections: { of: sections() },
+    way: { of: choice<keyof typeof WAYS>(WAYS), otherwise: () => 'smooth' as const },
+    closed: { of: flag('from the first to the last', 'and back to the first'), otherwise: () => false },
+    ...resultSlots,
+  },
+  begin({ picks }) {
+    let stored: readonly SectionRef[] = [];
+    for (const pick of picks) {
+      if (pick.kind === 'edge') return null;
+      // Regions of one sketch are of one profile; sections lie apart.
+      const next = sections().take(stored, pick);
+      if (!next) return null;
+      stored = next;
+    }
+    const places = new Set(stored.map((s) => ('sketch' in s ? s.sketch : JSON.stringify(s))));
+    if (stored.length < 2 || places.size < stored.length || !stored.some((s) => !('at' in s))) return null;
+    return { sections: stored, way: 'smooth', closed: false, result: 'new_body' };
+  },
+  sentence: (step) => [
+    'Loft through',
+    { slot: 'sections' },
+    { slot: 'way' },
+    { slot: 'closed' },
+    ...resultSentence(step),
+  ],
+  tools({ sections: all, way, closed }, { kernel, stepId }) {
+    const outlines = all.filter((s): s is Outlined => !('at' in s));
+    refuse(all, outlines, closed);
+    const ready = matched(outlines);
+    let next = 0;
+    const through = all.map((s): LoftSection => ('at' in s ? s : ready[next++]!));
+    const { solid, faces } = kernel.loft(through, way === 'ruled' || all.length === 2, closed);
+    const [first, final] = [ready[0]!, ready.at(-1)!];
+    const called = (index: number) => {
+      const { curve } = first.pieces[index]!;
+      return first.called?.get(curve) ?? curve;
+    };
+    const faceNames = faces.map((from) => {
+      const names = from.map((p) => (p.kind === 'edge' ? nameOf(stepId, 'side', [called(p.index)]) : nameOf(stepId, p.how, (p.how === 'start' ? first : final).parents))); // prettier-ignore
+      return names.length > 0 ? [...new Set(names)] : [nameOf(stepId, 'new')];
+    });
+    return [{ solid, faces, faceNames, name: nameOf(stepId, BODY_ROLE, first.parents) }];
+  },
+});
+
+/** @throws StepFailure where no solid goes through these */
+function refuse(all: readonly Section[], outlines: readonly Outlined[], closed: boolean): void {
+  if (outlines.length === 0)
+    throw new StepFailure('A loft needs at least one outline; choose a region or a flat face.');
+  if (all.slice(1, -1).some((s) => 'at' in s))
+    throw new StepFailure('A place can only be the first or the last section; take the one between away.');
+  if (closed && (outlines.length < 3 || outlines.length < all.length))
+    throw new StepFailure(
+      'A closed loft needs three outlines at least, and no place; add a section, or leave it open.',
+    );
+}
