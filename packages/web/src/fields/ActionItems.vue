@@ -11,7 +11,7 @@ defineProps<{
 
 <template>
   <MenuItems
-    class="absolute z-40 mt-1 min-w-40 rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
+    class="absolute z-40 mt-1 max-h-72 min-w-40 overflow-y-auto rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
     :class="side === 'left' ? 'left-0' : 'right-0'"
   >
     <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">

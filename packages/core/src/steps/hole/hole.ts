@@ -78,7 +78,7 @@ export const hole = declareStep({
   kind: 'hole',
   version: 1,
   label: 'Hole',
-  key: 'o',
+  key: 'h',
   says: 'Holes drilled at places, straight into the material: plain, counterbored, countersunk or for a thread.',
   slots,
   first: 'diameter',
