@@ -116,6 +116,37 @@ describe('rounded and bevelled edges', () => {
   });
 });
 
+describe('walls thicker than a rounding', () => {
+  /** A disc rounded by 4 round its top; thicker walls would turn the round inside out, which the kernel finds sound. */
+  const rounded = (thickness: string, outward = false) =>
+    evaluated(
+      designOf({
+        s: { ...outline([]), points: { c: [0, 0] }, curves: { o: { kind: 'circle', center: 'c', radius: 20 } } },
+        e: extruded('s', '12 mm'),
+        f: { kind: 'fillet', name: 'Rounds', edges: [{ around: { name: 'e:end' } }], radius: '4 mm' } as Step,
+        h: { kind: 'shell', name: 'Hollow', open: [{ name: 'e:start' }], thickness, outward } as Step,
+      }),
+    );
+  /** What lies outside a quarter circle in its square has its centre this share of the radius from the corner. */
+  const away = (10 - 3 * Math.PI) / (3 * (4 - Math.PI));
+  const disc = (R: number, h: number, r: number) => Math.PI * R * R * h - 2 * Math.PI * (R - away * r) * CORNER * r * r;
+
+  test.each(['4 mm', '4.5 mm', '6 mm'])('%s is refused, and what fits is told', async (thickness) => {
+    const failed = last(await rounded(thickness));
+    expect(failed).toMatchObject({ status: 'failed', cure: { number: 'thickness', value: 3.9 } });
+    expect(failed.bodies[0]!.facts.volume).toBeCloseTo(disc(20, 12, 4), 6);
+  });
+
+  test('thinner ones, and any outside, are made: the hollow is the disc with a smaller round', async () => {
+    for (const t of [1, 3, 3.9]) {
+      const { bodies } = await rounded(`${t} mm`);
+      expect(bodies[0]!.facts.volume).toBeCloseTo(disc(20, 12, 4) - disc(20 - t, 12 - t, 4 - t), 5);
+    }
+    const outside = await rounded('9 mm', true);
+    expect(outside.bodies[0]!.facts.volume).toBeCloseTo(disc(29, 21, 13) - disc(20, 12, 4), 5);
+  });
+});
+
 describe('edges by rule', () => {
   const tower = (radius = '1 mm') => ({
     ...block(40, 20, 10),

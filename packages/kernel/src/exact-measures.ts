@@ -91,6 +91,8 @@ function overFace(
           : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
   const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
   const floor = roughly(surface);
+  // Along an edge on which a free surface's parameter stands still there is rounding left, and nothing else.
+  const nearNothing = way === 'free' ? 1e-11 * (surface.LastVParameter() - surface.FirstVParameter()) : 0;
   const total: number[] = [];
   for (const shape of occurrences(oc, scope, forward, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) {
     const edge = scope.keep(oc.TopoDS.Edge(shape));
@@ -102,7 +104,7 @@ function overFace(
       p.delete();
       d.delete();
       // Nothing lies between the boundary and where the inner integral begins.
-      if (step === 0 || (pushed ? v : u) === (spans.u[0] ?? 0)) return none;
+      if (Math.abs(step) <= nearNothing || Math.abs((pushed ? v : u) - (spans.u[0] ?? 0)) <= nearNothing) return none;
       return inner(u, v).map((x) => x * step);
     };
     const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;

@@ -3,6 +3,7 @@ import { KernelError, type FaceParent, type Frame } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids, itemsOf, listOf } from './combine.ts';
 import { historyOf, told } from './edges-worked.ts';
+import { tightest } from './curvature.ts';
 import { distinct, edgesOf, facesOf, ShapeIndex } from './explore.ts';
 import type { Made } from './extrude.ts';
 import { point } from './profile.ts';
@@ -19,8 +20,9 @@ export function shellSolid(
   thickness: number,
   outward: boolean,
 ): Made {
-  if (open.length === 0) return closedShell(oc, scope, solid, thickness, outward);
   const faces = facesOf(oc, scope, solid);
+  refuseOverRadius(oc, scope, faces.filter((_, f) => !open.includes(f)), thickness, outward); // prettier-ignore
+  if (open.length === 0) return closedShell(oc, scope, solid, thickness, outward);
   const maker = scope.keep(new oc.BRepOffsetAPI_MakeThickSolid());
   maker.MakeThickSolidByJoin(
     solid,
@@ -46,6 +48,22 @@ export function shellSolid(
   // A wall thicker than the part gives the part back as it was.
   if (!made.faces.some((parents) => parents.some((p) => p.how === 'inner'))) throw tooThick();
   return made;
+}
+
+/** Offset by its radius or more, a rounded face turns inside out; the kernel makes something of it and finds it sound. */
+function refuseOverRadius(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  faces: readonly TopoDS_Shape[],
+  thickness: number,
+  outward: boolean,
+): void {
+  const { convex, hollow } = tightest(oc, scope, faces);
+  const radius = outward ? hollow : convex;
+  if (thickness < radius - JOINED) return;
+  throw new KernelError(
+    `A wall of ${Number(thickness.toFixed(3))} mm is thicker than the smallest rounding, ${Number(radius.toFixed(3))} mm, leaves room for; make it thinner, or hollow out before rounding.`,
+  );
 }
 
 const tooThick = () =>

@@ -82,11 +82,11 @@ export function orWhatFits(make: () => StepResult, { says, number, wanted, works
 
 export const inMm = (mm: number) => `${Number(mm.toFixed(3))} mm`;
 
-/** Is what this makes sound, and and something at all? It is let go of again. */
+/** Is what this makes sound? It is let go of again. */
 export function isSoundlyMade(kernel: SolidKernel, make: () => MadeSolid): boolean {
   try {
     const { solid } = make();
-    const sound = kernel.isValid(solid) && kernel.bulk(solid).volume > 0;
+    const sound = kernel.isValid(solid);
     kernel.free(solid);
     return sound;
   } catch (error) {

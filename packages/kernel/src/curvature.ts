@@ -1,0 +1,58 @@
+/** How sharply faces are rounded. */
+import type { Vec3 } from '@helb/core';
+import type { BRepAdaptor_Surface, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { Scope } from './scope.ts';
+
+/** Places looked at along each parameter; corners of the face's range among them. */
+const PLACES = 7;
+
+/**
+ * The smallest radius, mm, of the rounding of faces towards their inside (as of a ball) and towards their outside
+ * (as of a bore); Infinity where there is none. Principal curvatures from the two fundamental forms.
+ */
+export function tightest(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  faces: readonly TopoDS_Shape[],
+): { readonly convex: number; readonly hollow: number } {
+  let [convex, hollow] = [0, 0];
+  for (const shape of faces) {
+    const face = scope.keep(oc.TopoDS.Face(shape));
+    const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
+    if (String(surface.GetType()) === 'GeomAbs_Plane') continue;
+    const sign = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
+    const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()];
+    const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()];
+    for (let i = 0; i < PLACES; i++)
+      for (let j = 0; j < PLACES; j++) {
+        const at = (k: number, a: number, b: number) => a + (k / (PLACES - 1)) * (b - a);
+        for (const k of curvatures(surface, at(i, u0, u1), at(j, v0, v1))) {
+          convex = Math.max(convex, -sign * k);
+          hollow = Math.max(hollow, sign * k);
+        }
+      }
+  }
+  return { convex: 1 / convex, hollow: 1 / hollow };
+}
+
+/** Principal curvatures seen from the side of Sᵤ × Sᵥ; none where the surface comes to a point. */
+function curvatures(surface: BRepAdaptor_Surface, u: number, v: number): number[] {
+  const d = (a: number, b: number): Vec3 => {
+    const w = surface.EvalDN(u, v, a, b);
+    const out: Vec3 = [w.X(), w.Y(), w.Z()];
+    w.delete();
+    return out;
+  };
+  const [su, sv] = [d(1, 0), d(0, 1)];
+  const n: Vec3 = [su[1] * sv[2] - su[2] * sv[1], su[2] * sv[0] - su[0] * sv[2], su[0] * sv[1] - su[1] * sv[0]];
+  const [e, f, g] = [dot(su, su), dot(su, sv), dot(sv, sv)];
+  const area = e * g - f * f;
+  if (!(area > 1e-12 * e * g)) return [];
+  const size = Math.sqrt(area);
+  const [l, m, o] = [d(2, 0), d(1, 1), d(0, 2)].map((w) => dot(w, n) / size) as [number, number, number];
+  const mean = (e * o - 2 * f * m + g * l) / (2 * area);
+  const root = Math.sqrt(Math.max(0, mean * mean - (l * o - m * m) / area));
+  return [mean + root, mean - root];
+}
+
+const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
