@@ -16,7 +16,7 @@ import type { PartOutcome, StepOutcome } from './outcome.ts';
 import { BUDGET_BYTES, Results, type Kept } from './results.ts';
 
 export interface EvaluationHooks {
-  /** Called before each step. */
+  /** Called before each step that is made, not of those known already. */
   progress?(done: number, total: number, stepName: string): void;
   /** Awaited between steps, so that a worker can hear that it is no longer wanted. */
   breathe?(): Promise<void>;
@@ -45,9 +45,10 @@ export class PartEvaluator {
     let bodies: readonly Body[] = [];
     for (const [i, id] of part.stepOrder.entries()) {
       const step = part.steps[id]!;
-      hooks.progress?.(i, part.stepOrder.length, step.name);
       await hooks.breathe?.();
-      const outcome = this.step(ledger, part, id, step, bodies, outcomes);
+      const outcome = this.step(ledger, part, id, step, bodies, outcomes, () =>
+        hooks.progress?.(i, part.stepOrder.length, step.name),
+      );
       outcomes.push(outcome);
       bodies = outcome.bodies;
     }
@@ -61,13 +62,14 @@ export class PartEvaluator {
     step: Step,
     bodies: readonly Body[],
     before: readonly StepOutcome[],
+    making: () => void,
   ): StepOutcome {
     const doubts: Doubt[] = [];
     const unchanged = { id, sketch: null, datum: null, bodies, doubts, key: null, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const world = { kernel: this.kernel, ledger, part, before };
-      const { key, result } = this.resultOf(step, contextOf(world, id, bodies, doubts));
+      const { key, result } = this.resultOf(step, contextOf(world, id, bodies, doubts), making);
       const { made, used, sketch, datum, note } = result;
       return {
         id,
@@ -90,7 +92,11 @@ export class PartEvaluator {
   }
 
   /** What the step makes of its slots; the same slots make the same, so it is done once. */
-  private resultOf(step: Step, context: Making): { readonly key: string; readonly result: StepResult } {
+  private resultOf(
+    step: Step,
+    context: Making,
+    making: () => void,
+  ): { readonly key: string; readonly result: StepResult } {
     const kind = kindOf(step);
     const inputs: Record<string, unknown> = {};
     const digests = slotsOf(step).map(({ name, slot, stored }) => {
@@ -105,6 +111,7 @@ export class PartEvaluator {
       if (known.failure) throw known.failure;
       return { key, result: known.result! };
     }
+    making();
     return { key, result: this.makeOnce(key, context, (making) => kind.make(inputs as never, making)) };
   }
 

@@ -33,6 +33,8 @@ export const useEvaluation = defineStore('evaluation', () => {
   let lastSign = 0;
   let startedAt = 0;
   let doing = '';
+  /** What is being computed now, shown once it takes long. */
+  let underWay: Progress | null = null;
   let watch: ReturnType<typeof setInterval> | null = null;
 
   /** Why measured dimensions cannot be read now, each keeping its last reading. */
@@ -75,6 +77,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     remote = null;
     handed = null;
     running = null;
+    underWay = null;
     busy.value = false;
     progress.value = null;
     if (watch) clearInterval(watch);
@@ -118,6 +121,7 @@ export const useEvaluation = defineStore('evaluation', () => {
         sign();
         if (remote !== own) return;
         if (p) doing = `“${p.step}” of ${p.part}`;
+        underWay = p;
         progress.value = p && performance.now() - startedAt > SHOW_PROGRESS_AFTER_MS ? p : null;
       },
     });
@@ -133,6 +137,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     }
     if (remote !== own) return;
     running = null;
+    underWay = null;
     busy.value = waiting !== null;
     if (waiting) void next();
     else {
@@ -148,7 +153,10 @@ export const useEvaluation = defineStore('evaluation', () => {
   }
 
   function check(): void {
-    if (!running || performance.now() - lastSign < CALL_LIMIT_MS) return;
+    if (!running) return;
+    // A long last step is told of while it lasts; what came before it was known and took no time.
+    if (underWay && performance.now() - startedAt > SHOW_PROGRESS_AFTER_MS) progress.value = underWay;
+    if (performance.now() - lastSign < CALL_LIMIT_MS) return;
     restart(
       `${doing.charAt(0).toUpperCase() + doing.slice(1)} took longer than ${CALL_LIMIT_MS / 1000} s and was stopped; change it, or try again.`,
     );

@@ -101,10 +101,8 @@ async function compute(
   try {
     for (const partId of order) {
       const outcome = await evaluator.evaluate(design, ledger, partId, {
-        progress: (done, total, step) => {
-          if (performance.now() - breathed > BREATHE_MS)
-            listener.progress({ part: design.parts[partId]!.name, step, done, total });
-        },
+        // Told before, as the page hears nothing while a step is being made.
+        progress: (done, total, step) => listener.progress({ part: design.parts[partId]!.name, step, done, total }),
         breathe: async () => {
           if (performance.now() - breathed > BREATHE_MS) {
             await messagesIn();

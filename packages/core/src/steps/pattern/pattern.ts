@@ -129,7 +129,8 @@ export const pattern = declareStep({
       for (const { at, key } of placesOf(n, both)) {
         if (at === 0 && j === 0) continue;
         const to = sideways ? followedBy(along(at), sideways(j)) : along(at);
-        members.push({ key: across > 1 ? `${key}_${j + 1}` : key, to });
+        // In a grid both numbers, also where there is one row: names stay when there are more.
+        members.push({ key: layout === 'grid' ? `${key}_${j + 1}` : key, to });
       }
     return repeat(inputs, withoutLeftOut(members, left_out), context);
   },
