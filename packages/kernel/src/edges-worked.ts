@@ -107,11 +107,11 @@ export function historyOf(
   facesOf(oc, scope, solid).forEach((face, f) => {
     for (const image of became(face)) tell(image, { argument: 0, kind: 'face', index: f, how: 'modified' });
   });
-  const generated = (from: readonly TopoDS_Shape[], kind: 'edge' | 'vertex') =>
+  const generated = (kind: 'edge' | 'vertex', from: readonly TopoDS_Shape[]) =>
     from.forEach((shape, i) => {
       for (const image of gaveRiseTo(shape)) tell(image, { argument: 0, kind, index: i, how: 'generated' });
     });
-  generated(edgesOf(oc, scope, solid), 'edge');
-  generated(distinct(oc, scope, solid, oc.TopAbs_ShapeEnum.TopAbs_VERTEX), 'vertex');
+  generated('edge', edgesOf(oc, scope, solid));
+  generated('vertex', distinct(oc, scope, solid, oc.TopAbs_ShapeEnum.TopAbs_VERTEX));
   return { shape: oc.TopoDS.Solid(result), faces: parents };
 }

@@ -116,14 +116,14 @@ function closedShell(
   if (offset.length !== 1) throw tooThick();
   const index = new ShapeIndex(oc, facesOf(oc, scope, offset[0]!));
   const behind: FaceParent[][] = index.shapes.map(() => []);
-  const tell = (shapes: readonly TopoDS_Shape[], kind: FaceParent['kind'], how: FaceParent['how']) =>
+  const tell = (kind: FaceParent['kind'], how: FaceParent['how'], shapes: readonly TopoDS_Shape[]) =>
     shapes.forEach((shape, i) => {
       for (const image of itemsOf(scope, scope.keep(maker.Generated(shape))))
         behind[index.indexOf(image)]?.push({ argument: 0, kind, index: i, how });
     });
-  tell(facesOf(oc, scope, solid), 'face', 'inner');
-  tell(edgesOf(oc, scope, solid), 'edge', 'generated');
-  tell(distinct(oc, scope, solid, oc.TopAbs_ShapeEnum.TopAbs_VERTEX), 'vertex', 'generated');
+  tell('face', 'inner', facesOf(oc, scope, solid));
+  tell('edge', 'generated', edgesOf(oc, scope, solid));
+  tell('vertex', 'generated', distinct(oc, scope, solid, oc.TopAbs_ShapeEnum.TopAbs_VERTEX));
   const [outer, inner] = outward ? [offset[0]!, solid] : [solid, offset[0]!];
   const cut = combineSolids(oc, scope, 'cut', [outer], [inner]);
   if (cut.length !== 1) throw tooThick();

@@ -3,6 +3,7 @@
  * held by the kernel and named here by a handle; whoever receives one frees it.
  */
 import type { Loop, LoopPiece } from '../sketch/regions/loop.ts';
+import type { Helix } from '../space/helix.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
 
@@ -157,19 +158,8 @@ export interface BevelledEdge {
   readonly onOther: number;
 }
 
-/** A line wound about an axis, from a place at `radius` in the direction `from` off it. */
-export interface HelixPath {
+export interface HelixPath extends Helix {
   readonly kind: 'helix';
-  readonly axis: Axis;
-  readonly from: Vec3;
-  readonly radius: number;
-  /** How far it rises in a turn, mm. */
-  readonly pitch: number;
-  readonly turns: number;
-  /** By how much it widens as it rises, rad. */
-  readonly taper: number;
-  /** Clockwise as it rises. */
-  readonly left: boolean;
 }
 
 /** An outline on a plane, or a place. */

@@ -1,19 +1,23 @@
 import { cross, type Axis, type Vec3 } from './vector.ts';
 
-interface Wound {
+/** A line wound about an axis, from a place at `radius` in the direction `from` off it. */
+export interface Helix {
   readonly axis: Axis;
   readonly from: Vec3;
   readonly radius: number;
+  /** How far it rises in a turn, mm. */
   readonly pitch: number;
   readonly turns: number;
+  /** By how much it widens as it rises, rad. */
   readonly taper: number;
+  /** Clockwise as it rises. */
   readonly left: boolean;
 }
 
 const PLACES_A_TURN = 36;
 
 /** Places along a helix, mm, for drawing it. */
-export function helixPlaces({ axis, from, radius, pitch, turns, taper, left }: Wound): Vec3[] {
+export function helixPlaces({ axis, from, radius, pitch, turns, taper, left }: Helix): Vec3[] {
   const side = cross(axis.direction, from);
   const count = Math.ceil(PLACES_A_TURN * turns);
   return Array.from({ length: count + 1 }, (_, i) => {
