@@ -71,14 +71,18 @@ test('a cover is drilled, rounded, hollowed out and repeated, and says what does
     await expect(w.step('Hole 1')).toContainText('normal fit');
     await keep('Hole 1');
     await page.getByRole('button', { name: 'Look from upper right front' }).click();
-    // The far wall of the bore, Ø4.5, seen through its mouth.
-    await w.pick([-20 - 1.59, 5 + 1.59, 9.2]);
+    await w.pick([14, 6, 10]);
   });
 
-  await test.step('what was picked is in the sentence, and its numbers stand in the ledger', async () => {
+  await test.step('the step to repeat is chosen in the sentence, and its numbers stand in the ledger', async () => {
     const begun = w.step('Pattern 1');
     await page.keyboard.press('p');
+    for (const choice of ['also Hole 1', 'without Extrude 1']) {
+      await begun.getByRole('button', { name: /^Extrude 1/ }).click();
+      await page.getByRole('menuitem', { name: choice, exact: true }).click();
+    }
     await expect(begun).toContainText('Hole 1');
+    await begun.getByRole('button', { name: /count/ }).click();
     await give('Pattern 1: count', '3');
     await begun.getByRole('button', { name: /pitch/ }).click();
     await give('Pattern 1: pitch', '14 mm');
