@@ -134,6 +134,7 @@ describe('walls thicker than a rounding', () => {
   test.each(['4 mm', '4.5 mm', '6 mm'])('%s is refused, and what fits is told', async (thickness) => {
     const failed = last(await rounded(thickness));
     expect(failed).toMatchObject({ status: 'failed', cure: { number: 'thickness', value: 3.9 } });
+    expect(failed.message).toBe(`Walls of ${thickness} do not fit, as the smallest rounding is 4 mm; 3.9 mm does.`);
     expect(failed.bodies[0]!.facts.volume).toBeCloseTo(disc(20, 12, 4), 6);
   });
 

@@ -61,9 +61,8 @@ function refuseOverRadius(
   const { convex, hollow } = tightest(oc, scope, faces);
   const radius = outward ? hollow : convex;
   if (thickness < radius - JOINED) return;
-  throw new KernelError(
-    `A wall of ${Number(thickness.toFixed(3))} mm is thicker than the smallest rounding, ${Number(radius.toFixed(3))} mm, leaves room for; make it thinner, or hollow out before rounding.`,
-  );
+  const rounding = `the smallest rounding is ${Number(radius.toFixed(3))} mm`;
+  throw new KernelError(`This cannot be hollowed out with walls so thick, as ${rounding}.`, rounding);
 }
 
 const tooThick = () =>

@@ -31,6 +31,17 @@ describe('a groove repeated with its fillets', () => {
     expect(outcome.bodies[0]!.facts.volume).toBeCloseTo(30000 - n * eachGroove, 5);
   });
 
+  test('fillets chosen by what the groove made are those of each member', async () => {
+    const design = await grooved(row, { n: '4' });
+    const byRule = edited(design, setSlot('p', 'f', 'edges', [{ made_by: 'h' }]), setDimension('f.radius', '0.8 mm'));
+    const outcome = await evaluated(byRule);
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: null, doubts: [] });
+    // Two lips, two roots, and three edges at either open end: every groove loses as much as the first.
+    const lost = 30000 - outcome.steps.find((s) => s.id === 'f')!.bodies[0]!.facts.volume;
+    expect(outcome.bodies[0]!.facts.volume).toBeCloseTo(30000 - 4 * lost, 5);
+    expect(namesIn(outcome.bodies[0]!).filter((n) => n.startsWith('r:m3:(f:round'))).toHaveLength(10);
+  });
+
   test('members keep their names while others come and go', async () => {
     const design = await grooved(row, { n: '4' });
     const four = (await evaluated(design)).bodies[0]!;

@@ -175,7 +175,15 @@ export type PathPiece =
 export type Upright = { readonly kind: 'even' | 'curvature' } | { readonly kind: 'along'; readonly direction: Vec3 };
 
 /** A kernel operation failed; the message is a sentence for the user. */
-export class KernelError extends Error {}
+export class KernelError extends Error {
+  /** @param reason why, where the kernel can tell, to go on with: “the smallest rounding is 4 mm” */
+  constructor(
+    message: string,
+    readonly reason: string | null = null,
+  ) {
+    super(message);
+  }
+}
 
 export interface SolidKernel {
   /**

@@ -4,7 +4,7 @@ import { Id } from '../../ids/ids.ts';
 import { StepFailure, type Body } from '../../names/body.ts';
 import { findEdge, refOfEdge, type FoundEdge } from '../../names/find-edge.ts';
 import { findFace, refOfFace, type FoundFace } from '../../names/find-face.ts';
-import { stepsIn } from '../../names/name.ts';
+import { readName, stepsIn, type Name } from '../../names/name.ts';
 import { EdgeRef, FaceRef, type Finding } from '../../references/references.ts';
 import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
@@ -63,10 +63,25 @@ function stepsOf(choice: EdgeChoice): string[] {
 }
 
 function choiceRewritten(choice: EdgeChoice, change: Rewriting): EdgeChoice {
-  if ('made_by' in choice) return { made_by: change.step(choice.made_by) };
+  if ('made_by' in choice) return { made_by: maker(choice.made_by, change) };
   if ('around' in choice) return { around: faceRewritten(choice.around, change) };
   if ('loop' in choice) return { loop: edgeRewritten(choice.loop, change), of: faceRewritten(choice.of, change) };
   return edgeRewritten(choice, change);
+}
+
+/** In a member of a pattern, what the step made bears the member's name. */
+function maker(step: string, change: Rewriting): string {
+  const made = change.name(`${step}:${ANYTHING}`);
+  return made.endsWith(`:${ANYTHING}`) ? change.step(step) : made;
+}
+const ANYTHING = 'anything';
+
+/** @param maker a step, or in a member the name of anything it made there */
+function isMadeBy(name: Name | string | undefined, maker: Name | string): boolean {
+  if (typeof name !== 'object') return false;
+  if (typeof maker === 'string') return name.step === maker;
+  if (maker.role === ANYTHING) return name.step === maker.step;
+  return name.step === maker.step && name.role === maker.role && isMadeBy(name.parents[0], maker.parents[0]!);
 }
 
 /** Of the choice at this place in the list. @throws StepFailure when it finds nothing */
@@ -91,11 +106,12 @@ function chosenEdges(
   }
 
   if ('made_by' in choice) {
-    const own = bodies.flatMap((body) =>
-      sharpEdges(body, (f) => body.faceNames[f]!.some((n) => n.step === choice.made_by)),
-    );
-    if (own.length === 0)
-      throw new StepFailure(`No sharp edge made by ${context.stepName(choice.made_by)} is there; choose other edges.`);
+    const made = readName(choice.made_by) ?? choice.made_by;
+    const own = bodies.flatMap((body) => sharpEdges(body, (f) => body.faceNames[f]!.some((n) => isMadeBy(n, made))));
+    if (own.length === 0) {
+      const step = stepsIn(choice.made_by).at(-1)!;
+      throw new StepFailure(`No sharp edge made by ${context.stepName(step)} is there; choose other edges.`);
+    }
     return own;
   }
   if ('around' in choice) {
@@ -106,8 +122,10 @@ function chosenEdges(
     return own;
   }
   if ('loop' in choice) {
-    const { edge } = edgeOf(choice.loop, (loop) => ({ ...choice, loop }));
+    const { edge, body: other } = edgeOf(choice.loop, (loop) => ({ ...choice, loop }));
     const { body, face } = faceOf(choice.of, (of) => ({ ...choice, of }));
+    if (body !== other || !body.facts.edges[edge]!.faces.includes(face))
+      throw new StepFailure('The edge and the face of a loop of edges no longer belong together; pick the loop again.');
     return loopThrough(body, face, edge).map((e) => ({ body, edge: e }));
   }
   return [edgeOf(choice, (ref) => ref)];

@@ -76,7 +76,8 @@ export function orWhatFits(make: () => StepResult, { says, number, wanted, works
     if (!(error instanceof KernelError || error instanceof StepFailure)) throw error;
     const largest = largestThatWorks(wanted, works);
     if (largest === null) throw new StepFailure(`${says}, nor does a small one; choose others, or fewer at once.`);
-    throw new StepFailure(`${says}; ${inMm(largest)} does.`, { number, kind: 'length', value: largest });
+    const why = error instanceof KernelError && error.reason ? `, as ${error.reason}` : '';
+    throw new StepFailure(`${says}${why}; ${inMm(largest)} does.`, { number, kind: 'length', value: largest });
   }
 }
 
