@@ -2,7 +2,7 @@
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useSession } from '../design/session.ts';
+import { useSession, type Pick } from '../design/session.ts';
 import { useFilling } from '../slots/filling.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { CHANGE_HINTS } from '../sketch/changing.ts';
@@ -28,6 +28,13 @@ const sketchChanges = useSketchVerbs(props.editing);
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
+/** What people call a thing that is picked. */
+function wordFor(pick: Pick): string {
+  if (pick.kind === 'step') return pick.is;
+  if (pick.kind === 'vertex') return 'corner';
+  return pick.kind === 'sketch_point' ? 'point' : pick.kind;
+}
+
 const subject = computed(() => {
   if (waiting.value) return waiting.value.picker?.hint ?? '';
   if (session.inSketch) {
@@ -40,9 +47,9 @@ const subject = computed(() => {
   if (!first) return '';
   if (session.picks.length > 1)
     return session.picks.every((p) => p.kind === first.kind)
-      ? count(session.picks.length, first.kind)
+      ? count(session.picks.length, wordFor(first))
       : `${session.picks.length} picked`;
-  return first.kind === 'face' || first.kind === 'edge' ? first.label : `1 ${first.kind}`;
+  return first.kind === 'face' || first.kind === 'edge' ? first.label : `1 ${wordFor(first)}`;
 });
 
 /** Said while a tool or a change waits for its next click. */

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { Id } from '../../ids/ids.ts';
 import { StepFailure } from '../../names/body.ts';
-import { lonePoints } from '../../sketch/lone-points.ts';
+import { markedPlaces } from '../../sketch/lone-points.ts';
 import type { Resolving } from '../resolving.ts';
 import {
   digestOfPlace, placeOf, pointInSketch, pointOfPick, pointRewritten, PointRef, stepsOfPoint, wordsOfPoint, type PlaceFound,
@@ -58,7 +58,7 @@ export function points(): SlotKind<readonly PointsChoice[], readonly PlaceFound[
 
 function allOf(sketch: string, context: Resolving): PlaceFound[] {
   const { name, outcome } = context.sketch(sketch);
-  const ids = lonePoints(outcome.solution.geometry);
+  const ids = markedPlaces(outcome.solution.geometry);
   if (ids.length === 0)
     throw new StepFailure(`${name} has no point that stands alone and no circle; draw points where these go.`);
   return ids.map((id) => pointInSketch(sketch, id, context));

@@ -10,7 +10,7 @@ import type { StepData } from '../../slots/slot.ts';
 import { dot, minus, type Vec3 } from '../../space/vector.ts';
 import { THREADS, type Fit } from '../../standards/threads.ts';
 import { expressionOf } from '../../units/units.ts';
-import { lonePoints } from '../../sketch/lone-points.ts';
+import { markedPlaces } from '../../sketch/lone-points.ts';
 import { finish } from '../result/result.ts';
 import { declareStep, type Beginning, type Fresh, type Inputs, type Making } from '../step.ts';
 import { profileOf, turnedHole, type HoleForm } from './profile.ts';
@@ -162,7 +162,11 @@ function placesPicked({ picks, sketch }: Beginning): readonly PointsChoice[] | n
     if (pick.kind === 'face' && !pick.flat) return null;
     if (pick.kind === 'edge' && pick.curve !== 'circle') return null;
     if (pick.kind === 'vertex') return null;
-    if (pick.kind === 'step' && pick.is === 'sketch' && lonePoints(sketch(pick.step)?.geometry ?? NOTHING).length === 0)
+    if (
+      pick.kind === 'step' &&
+      pick.is === 'sketch' &&
+      markedPlaces(sketch(pick.step)?.geometry ?? NOTHING).length === 0
+    )
       return null;
     now = points().take(now ?? undefined, pick);
     if (!now) return null;
