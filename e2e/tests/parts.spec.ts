@@ -103,10 +103,7 @@ test('a cover is drilled, rounded, hollowed out and repeated, and says what does
   });
 });
 
-test('planes of one’s own, a loft between two of them, and a pipe swept along a line', async ({
-  workplace: w,
-  page,
-}) => {
+test('a plane of one’s own, and a loft up to a circle on it', async ({ workplace: w, page }) => {
   await w.newPlate('Spout');
   await test.step('a plane off the top by its tab’s face, sketched on', async () => {
     await w.pick([4, 4, 10]);
@@ -132,4 +129,82 @@ test('planes of one’s own, a loft between two of them, and a pipe swept along 
     await expect(w.step('Loft 1').getByRole('alert')).toHaveCount(0);
     await expect(w.caption()).toContainText('60 × 40 × 35 mm');
   });
+});
+
+test('corners and edges become points and axes; a body is split, joined again, drilled on both sides and moved', async ({
+  workplace: w,
+  page,
+}) => {
+  page.setDefaultTimeout(10_000);
+  await w.newPlate('Halves');
+  await w.pick([30, -20, 10]);
+  await w.choose('Datum point');
+  await expect(w.step('Point 1')).toContainText('Point at a corner');
+  await w.keep('Point 1');
+  await w.pick([4, -20, 10]);
+  await w.choose('Datum axis');
+  await w.keep('Axis 1');
+  await expect(w.stage().getByRole('button', { name: 'Axis 1' })).toBeVisible();
+
+  await w.pick([10, 5, 10]);
+  await w.choose('Split');
+  await w.keep('Split 1');
+  await expect(page.getByText('2 bodies')).toBeVisible();
+  await w.pick([20, 5, 10]);
+  await w.pick([-20, 5, 10], { modifiers: ['Shift'] });
+  await w.choose('Combine');
+  await w.keep('Combine 1');
+  await expect(page.getByText('1 body')).toBeVisible();
+
+  await w.pick([10, 5, 10]);
+  await w.choose('Move');
+  await w.keep('Move 1');
+  await w.pick([10, 5, 10]);
+  await w.choose('Hole');
+  await w.keep('Hole 1');
+  await w.pick([22, 12, 10]);
+  await w.choose('Mirror');
+  for (const choice of ['also Hole 1', 'without Extrude 1']) {
+    await w
+      .step('Mirror 1')
+      .getByRole('button', { name: /^Extrude 1/ })
+      .click();
+    await page.getByRole('menuitem', { name: choice, exact: true }).click();
+  }
+  await w.keep('Mirror 1');
+  await expect(w.caption()).toContainText('60 × 40 × 10 mm');
+});
+
+test('a pipe is swept along a line, and a wall made of an open outline', async ({ workplace: w, page }) => {
+  page.setDefaultTimeout(10_000);
+  await w.newSketch('Pipes');
+  await w.draw('circle', [0, 0], [5, 0]);
+  await w.putDown();
+  await page.keyboard.press('Enter');
+  await w.verb('Sketch on wall').click();
+  await w.viewSettled();
+  await w.draw('line', [0, 0], [0, 40]);
+  await w.putDown();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Look from upper right front' }).click();
+  await w.pick([0, 3, 0]);
+  await w.pick([0, 0, 18], { modifiers: ['Shift'] });
+  await w.choose('Sweep');
+  await expect(w.step('Sweep 1')).toContainText('along Sketch 2');
+  await w.keep('Sweep 1');
+  await expect(w.caption()).toContainText('10 × 10 × 40 mm');
+
+  await w.newDesign('Bracket');
+  await page.getByRole('button', { name: 'wall plane' }).click();
+  await w.viewSettled();
+  await w.draw('line', [-30, 0], [10, 0], [10, 20]);
+  await w.putDown();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Look from upper right front' }).click();
+  await page.keyboard.press('f');
+  await w.pick([-12, 0, 0]);
+  await w.choose('Extrude');
+  await expect(w.step('Extrude 1')).toContainText('open outline as a wall of 2 mm half each way');
+  await w.keep('Extrude 1');
+  await expect(w.caption()).toContainText('41 × 10 × 21 mm');
 });

@@ -191,15 +191,30 @@ export class Workplace {
     while ((await inHand.count()) > 0) await this.page.keyboard.press('Escape');
   }
 
+  /** A verb from the list that Space opens. */
+  async choose(verb: string): Promise<void> {
+    await this.page.keyboard.press('Space');
+    await this.page.getByLabel('Find a verb').fill(verb);
+    await this.page
+      .getByRole('option', { name: new RegExp(`^${verb}( |$)`, 'i') })
+      .first()
+      .click();
+  }
+
+  /** Keep the step that is being tried. */
+  async keep(step: string): Promise<void> {
+    await expect(this.step(step).getByText('new ·')).toBeVisible();
+    // Out of the number that is open, if one is.
+    await this.stage().focus();
+    await this.page.keyboard.press('Enter');
+    await expect(this.step(step).getByText('new ·')).toHaveCount(0);
+    await expect(this.step(step).getByRole('alert')).toHaveCount(0);
+  }
+
   /** Draw with a tool from the list, click by click. */
   async draw(tool: string, ...clicks: [number, number][]): Promise<void> {
     await this.putDown();
-    await this.page.keyboard.press('Space');
-    await this.page.getByLabel('Find a verb').fill(tool);
-    await this.page
-      .getByRole('option', { name: new RegExp(`^${tool}( |$)`, 'i') })
-      .first()
-      .click();
+    await this.choose(tool);
     for (const [u, v] of clicks) await this.click(u, v);
   }
 
