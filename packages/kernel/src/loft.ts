@@ -52,7 +52,6 @@ export function loftSections(
       ['start', maker.FirstShape()],
       ['end', maker.LastShape()],
     ] as const) {
-      // prettier-ignore
       const own = scope.keep(end);
       const at = own.IsNull() ? -1 : index.indexOf(own);
       if (at >= 0) parents[at]!.push(cap(how));

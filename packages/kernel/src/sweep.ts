@@ -24,7 +24,7 @@ export interface Sweeping {
   readonly grown: number;
 }
 
-/** @param shapes of the solids whose edges the path takes */
+/** @param shapeOf the solids whose edges the path takes */
 export function sweepLoops(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -88,7 +88,6 @@ function tubeOf(
     ['start', maker.FirstShape()],
     ['end', maker.LastShape()],
   ] as const)
-    // prettier-ignore
     for (const own of facesOf(oc, scope, scope.keep(end))) {
       const at = index.indexOf(own);
       if (at >= 0 && parents[at]!.length === 0) parents[at]!.push(cap(how));

@@ -2,7 +2,7 @@
 import type { Finding, VertexRef } from '../references/references.ts';
 import { apart, type Vec3 } from '../space/vector.ts';
 import { likeness, readName, type Name } from './name.ts';
-import { storedNames, type NamedBody } from './neighbours.ts';
+import { facesAtCorner, storedNames, type NamedBody } from './neighbours.ts';
 
 /** What finding needs of a body: also where its corners are. */
 export interface CorneredBody extends NamedBody {
@@ -33,13 +33,13 @@ export function findVertex<B extends CorneredBody>(ref: VertexRef, bodies: reado
   if (names.includes(null)) return lost('its name cannot be read');
   const wanted = names as Name[];
   const meets = (c: FoundVertex<B>, fits: (own: readonly Name[], name: Name) => boolean) => {
-    const there = facesAt(c.body, c.vertex).map((f) => c.body.faceNames[f]!);
+    const there = facesAtCorner(c.body, c.vertex).map((f) => c.body.faceNames[f]!);
     return wanted.every((name) => there.some((own) => fits(own, name)));
   };
   const exact = all.filter((c) => meets(c, (own, name) => own.includes(name)));
   // Of all corners where these faces meet the one where no other does.
-  const fewest = Math.min(...exact.map((c) => facesAt(c.body, c.vertex).length));
-  const sole = exact.filter((c) => facesAt(c.body, c.vertex).length === fewest);
+  const fewest = Math.min(...exact.map((c) => facesAtCorner(c.body, c.vertex).length));
+  const sole = exact.filter((c) => facesAtCorner(c.body, c.vertex).length === fewest);
   if (sole.length === 1) return { how: 'one', found: sole[0]! };
   if (sole.length > 1) {
     const [first, second] = nearest(sole);
@@ -54,14 +54,10 @@ export function findVertex<B extends CorneredBody>(ref: VertexRef, bodies: reado
     : lost('the faces that met there no longer meet');
 }
 
-function facesAt({ facts }: CorneredBody, vertex: number): number[] {
-  return [...new Set(facts.edges.flatMap((e) => (e.ends.includes(vertex) ? e.faces : [])))];
-}
-
 /** What is stored of a picked corner. */
 export function refOfVertex(body: CorneredBody, vertex: number): VertexRef {
   return {
-    faces: storedNames(body, facesAt(body, vertex)),
+    faces: storedNames(body, facesAtCorner(body, vertex)),
     near: [...body.facts.corners[vertex]!] as [number, number, number],
   };
 }

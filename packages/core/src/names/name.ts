@@ -110,11 +110,11 @@ export function withSteps(text: string, to: (step: string) => string): string {
 /** More curves than these are not spelled out in a name; the rest is told by a digest. */
 const MOST_SPELLED = 12;
 
-/** The curves round a region as parents of a name. @param digest of a text, short */
-export function curvesAsParents(outer: readonly string[], digest: (text: string) => string): string[] {
+/** The curves round a region as parents of a name. */
+export function curvesAsParents(outer: readonly string[]): string[] {
   const sorted = [...outer].sort();
   if (sorted.length <= MOST_SPELLED) return sorted;
-  return [...sorted.slice(0, MOST_SPELLED), `~${digest(sorted.join())}`];
+  return [...sorted.slice(0, MOST_SPELLED), `~${hashText(sorted.join()).slice(0, 8)}`];
 }
 
 /** How much of what two names were made from is the same: 0 nothing, 1 all. */

@@ -59,5 +59,10 @@ export function storedNames(body: NamedBody, faces: readonly number[]): string[]
   return [...new Set(faces.flatMap((f) => body.faceNames[f]?.[0]?.text ?? []))].sort();
 }
 
+/** The faces that meet at a corner, by the number that its edges' ends give. */
+export const facesAtCorner = ({ facts }: Pick<NamedBody, 'facts'>, corner: number): number[] => [
+  ...new Set(facts.edges.flatMap((e) => (e.ends.includes(corner) ? e.faces : []))),
+];
+
 export const facesBeside = (body: NamedBody, face: number): readonly number[] => adjacencyOf(body).beside[face]!;
 export const facesAtEnds = (body: NamedBody, edge: number): readonly number[] => adjacencyOf(body).ends[edge]!;

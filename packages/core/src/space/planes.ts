@@ -38,6 +38,18 @@ export function toSpace(frame: Frame, u: number, v: number, w = 0): Vec3 {
   return [at(0), at(1), at(2)];
 }
 
+/** The same frame so far along its normal, mm. */
+export const raised = (frame: Frame, by: number): Frame => ({ ...frame, origin: toSpace(frame, 0, 0, by) });
+
+/** Of the line in which two planes meet, the point nearest to the part's origin; they are not parallel. */
+export function meeting(a: Frame, b: Frame): Vec3 {
+  const [p, q] = [dot(a.origin, a.normal), dot(b.origin, b.normal)];
+  const c = dot(a.normal, b.normal);
+  const [s, t] = [(p - q * c) / (1 - c * c), (q - p * c) / (1 - c * c)];
+  const at = (i: 0 | 1 | 2) => s * a.normal[i] + t * b.normal[i];
+  return [at(0), at(1), at(2)];
+}
+
 /** A direction of the sketch plane in space. */
 export function directionInSpace(frame: Frame, u: number, v: number): Vec3 {
   const at = (i: 0 | 1 | 2) => u * frame.x[i] + v * frame.y[i];

@@ -31,6 +31,8 @@ export function apart(a: Vec3, b: Vec3): number {
   return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 }
 
+export const opposite = ([x, y, z]: Vec3): Vec3 => [-x, -y, -z];
+
 /** The same direction at length 1; null of what has no direction. */
 export function unit(a: Vec3): Vec3 | null {
   const size = Math.hypot(...a);

@@ -94,18 +94,17 @@ function asNamed(step: Data, steps: Data): Extruded {
 
 /** The areas it extruded, found on the sketch as it was stored; none where that cannot be told. */
 function areasOf(step: Data, sketch: unknown): (Region & { readonly parents: readonly string[] })[] {
-  const digest = (text: string) => hashText(text).slice(0, 8);
   try {
     const map = findRegions(sketch as SketchGeometry);
     if (step.regions === 'all')
-      return mergeRegions(map, map.regions).map((a) => ({ ...a, parents: curvesAsParents(a.outer, digest) }));
+      return mergeRegions(map, map.regions).map((a) => ({ ...a, parents: curvesAsParents(a.outer) }));
     const chosen = (step.regions as RegionRef[]).flatMap((ref) => {
       const finding = findRegion(ref, map);
       return finding.how === 'lost' ? [] : finding.found.map((region) => ({ region, outer: ref.outer }));
     });
     return mergeRegions(map, [...new Set(chosen.map((c) => c.region))]).map((area) => {
       const within = chosen.filter((c) => isInside(area.loops, c.region.at)).flatMap((c) => c.outer);
-      return { ...area, parents: curvesAsParents([...new Set(within)], digest) };
+      return { ...area, parents: curvesAsParents([...new Set(within)]) };
     });
   } catch {
     return [];

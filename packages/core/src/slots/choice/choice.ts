@@ -1,6 +1,12 @@
 /** One of a few words. */
 import { z } from 'zod';
-import { slotKind, type SlotKind } from '../slot.ts';
+import { slotKind, type SlotKind, type StepData } from '../slot.ts';
+
+/** Does a step's slot hold one of these? */
+export const holds =
+  <K extends string>(slot: string, ...values: readonly K[]) =>
+  (step: StepData): boolean =>
+    values.includes(step[slot] as K);
 
 /** @param labels each choice as it reads in the sentence */
 export function choice<K extends string>(labels: Readonly<Record<K, string>>): SlotKind<K, K> {

@@ -30,6 +30,12 @@ export interface PlaneFound {
   readonly lost: string | null;
 }
 
+/** @throws StepFailure when what it lay on is gone */
+export function frameOf({ frame, lost }: PlaneFound): Frame {
+  if (lost) throw new StepFailure(lost);
+  return frame;
+}
+
 const keyOf = (frame: Frame) => JSON.stringify(frame);
 
 export function plane(): SlotKind<PlaneRef, PlaneFound> {

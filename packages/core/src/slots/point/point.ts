@@ -8,7 +8,7 @@ import { findVertex, refOfVertex } from '../../names/find-vertex.ts';
 import { stepsIn, type Name } from '../../names/name.ts';
 import { EdgeRef, FaceRef, VertexRef, type Finding } from '../../references/references.ts';
 import { toSpace } from '../../space/planes.ts';
-import { dot, type Vec3 } from '../../space/vector.ts';
+import { dot, opposite, type Vec3 } from '../../space/vector.ts';
 import { edgeRewritten } from '../edges/edges.ts';
 import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
@@ -129,8 +129,6 @@ function centreOfEdge(body: Body, edge: number, { kernel }: Resolving): PlaceFou
   const flat = faces.map((f) => body.facts.faces[f]!.normal).find((n) => n && Math.abs(dot(n, curve.normal)) > 0.999);
   return { at: curve.center, into: flat ? opposite(flat) : null, parents };
 }
-
-const opposite = ([x, y, z]: Vec3): Vec3 => [-x, -y, -z];
 
 export function pointInSketch(sketch: string, id: string, context: Resolving): PlaceFound {
   const { name, outcome } = context.sketch(sketch);

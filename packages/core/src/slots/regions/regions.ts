@@ -29,8 +29,6 @@ const FaceAsProfile = z.strictObject({ face: FaceRef }).describe('A flat face as
 export const ProfileRef = z.union([RegionsOfSketch, FaceAsProfile]);
 export type ProfileRef = z.infer<typeof ProfileRef>;
 
-const digestOf = (text: string) => hashText(text).slice(0, 8);
-
 export function regions(): SlotKind<ProfileRef, Profile> {
   return slotKind<ProfileRef, Profile>({
     kind: 'regions',
@@ -104,9 +102,9 @@ function areasOf(
     }
   return mergeRegions(map, [...chosen.keys()]).map((area) => {
     refuseTouching(area, sketchName, map);
-    if (stored.regions === 'all') return { ...area, parents: curvesAsParents(area.outer, digestOf) };
+    if (stored.regions === 'all') return { ...area, parents: curvesAsParents(area.outer) };
     const within = [...chosen].filter(([region]) => isInside(area.loops, region.at)).flatMap(([, outer]) => outer);
-    return { ...area, parents: curvesAsParents([...new Set(within)], digestOf) };
+    return { ...area, parents: curvesAsParents([...new Set(within)]) };
   });
 }
 

@@ -1,21 +1,18 @@
 /** An axis of one's own, to turn about or repeat around. */
 import { StepFailure } from '../../names/body.ts';
 import { axis } from '../../slots/axis/axis.ts';
-import { choice } from '../../slots/choice/choice.ts';
-import { plane, type PlaneFound } from '../../slots/plane/plane.ts';
+import { choice, holds } from '../../slots/choice/choice.ts';
+import { frameOf, plane, type PlaneFound } from '../../slots/plane/plane.ts';
 import { point } from '../../slots/point/point.ts';
-import type { StepData } from '../../slots/slot.ts';
-import { cross, dot, minus, unit, type Axis, type Frame, type Vec3 } from '../../space/vector.ts';
+import { meeting } from '../../space/planes.ts';
+import { cross, minus, unit, type Axis, type Vec3 } from '../../space/vector.ts';
 import { declareStep } from '../step.ts';
 
 const WAYS = {
   along: 'along', points: 'through two points', planes: 'where two planes meet', square: 'straight out of a plane, through',
 } as const; // prettier-ignore
 type Way = keyof typeof WAYS;
-const by =
-  (...ways: Way[]) =>
-  (step: StepData) =>
-    ways.includes(step.way as Way);
+const by = (...ways: Way[]) => holds('way', ...ways);
 const origin = () => ({ origin: true as const });
 
 export const datumAxis = declareStep({
@@ -81,20 +78,5 @@ function axisOf(
   const [one, other] = [frameOf(a!), frameOf(b!)];
   const direction = unit(cross(one.normal, other.normal));
   if (!direction) throw new StepFailure('The two planes are parallel and meet nowhere; pick another for one of them.');
-  return { origin: onBoth(one, other), direction };
-}
-
-/** Of the line in which two planes meet, the point nearest to the origin. */
-export function onBoth(a: Frame, b: Frame): Vec3 {
-  const [p, q] = [dot(a.origin, a.normal), dot(b.origin, b.normal)];
-  const c = dot(a.normal, b.normal);
-  const [s, t] = [(p - q * c) / (1 - c * c), (q - p * c) / (1 - c * c)];
-  const at = (i: 0 | 1 | 2) => s * a.normal[i] + t * b.normal[i];
-  return [at(0), at(1), at(2)];
-}
-
-/** @throws StepFailure when what it lay on is gone */
-export function frameOf({ frame, lost }: PlaneFound): Frame {
-  if (lost) throw new StepFailure(lost);
-  return frame;
+  return { origin: meeting(one, other), direction };
 }

@@ -1,17 +1,15 @@
 /** A plane of one's own, to sketch on, mirror in or cut along. */
 import { StepFailure } from '../../names/body.ts';
 import { axis } from '../../slots/axis/axis.ts';
-import { choice } from '../../slots/choice/choice.ts';
+import { choice, holds } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import { plane, type PlaneFound } from '../../slots/plane/plane.ts';
+import { frameOf, plane, type PlaneFound } from '../../slots/plane/plane.ts';
 import { point } from '../../slots/point/point.ts';
-import type { StepData } from '../../slots/slot.ts';
-import { frameOfFace } from '../../space/planes.ts';
+import { frameOfFace, meeting, raised } from '../../space/planes.ts';
 import { movedDirection, turnAbout } from '../../space/transform.ts';
-import { cross, dot, minus, unit, type Axis, type Frame, type Vec3 } from '../../space/vector.ts';
+import { cross, dot, minus, opposite, unit, type Axis, type Frame, type Vec3 } from '../../space/vector.ts';
 import { expressionOf } from '../../units/units.ts';
-import { frameOf, onBoth } from './axis.ts';
 import { declareStep, type Beginning } from '../step.ts';
 
 const FIRST_DISTANCE_MM = 10;
@@ -22,10 +20,7 @@ const WAYS = {
   offset: 'off', middle: 'midway between', angled: 'through a line, leaning from', through: 'through a point, along', square: 'square to a line, through', points: 'through three points',
 } as const; // prettier-ignore
 type Way = keyof typeof WAYS;
-const by =
-  (...ways: Way[]) =>
-  (step: StepData) =>
-    ways.includes(step.way as Way);
+const by = (...ways: Way[]) => holds('way', ...ways);
 
 const origin = () => ({ origin: true as const });
 
@@ -76,11 +71,10 @@ export const datumPlane = declareStep({
   ],
   make(inputs) {
     const { at, normal } = placed(inputs);
-    const [x, y, z] = normal;
     return {
       made: [],
       used: [],
-      datum: { kind: 'plane', frame: frameOfFace(at, inputs.flipped ? [-x, -y, -z] : normal) },
+      datum: { kind: 'plane', frame: frameOfFace(at, inputs.flipped ? opposite(normal) : normal) },
     };
   },
 });
@@ -112,14 +106,10 @@ function placed({ way, plane: base, other, distance, line, angle, point: p, seco
     return { at: p!.at, normal };
   }
   const frame = frameOf(base!);
-  if (way === 'offset') return { at: off(frame, distance!), normal: frame.normal };
+  if (way === 'offset') return { at: raised(frame, distance!).origin, normal: frame.normal };
   if (way === 'through') return { at: p!.at, normal: frame.normal };
   if (way === 'angled') return leaning(frame, line!, angle!);
   return midway(frame, frameOf(other!));
-}
-
-function off({ origin: [x, y, z], normal }: Frame, by: number): Vec3 {
-  return [x + normal[0] * by, y + normal[1] * by, z + normal[2] * by];
 }
 
 /** The plane through the line that is parallel to the base, turned about the line. */
@@ -135,7 +125,7 @@ function midway(a: Frame, b: Frame): Placed {
   const sense = dot(a.normal, b.normal) < 0 ? -1 : 1;
   if (Math.hypot(...turn) < SAME) {
     const gap = dot(minus(b.origin, a.origin), a.normal);
-    return { at: off(a, gap / 2), normal: a.normal };
+    return { at: raised(a, gap / 2).origin, normal: a.normal };
   }
   // Faces that look away from each other have the middle plane between them, like those that look alike.
   const across = unit([
@@ -143,7 +133,7 @@ function midway(a: Frame, b: Frame): Placed {
     a.normal[1] + sense * b.normal[1],
     a.normal[2] + sense * b.normal[2],
   ])!;
-  return { at: onBoth(a, b), normal: across };
+  return { at: meeting(a, b), normal: across };
 }
 
 function beginning({ picks, units }: Beginning): Record<string, unknown> | null {

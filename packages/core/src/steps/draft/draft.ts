@@ -3,7 +3,7 @@ import { StepFailure } from '../../names/body.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { faces } from '../../slots/faces/faces.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import { plane } from '../../slots/plane/plane.ts';
+import { frameOf, plane } from '../../slots/plane/plane.ts';
 import { facesPicked } from '../begin.ts';
 import { byBody, rework } from '../rework/rework.ts';
 import { declareStep } from '../step.ts';
@@ -43,14 +43,13 @@ export const draft = declareStep({
     { slot: 'outward' },
   ],
   make({ faces: picked, angle, neutral, outward }, context) {
-    if (neutral.lost) throw new StepFailure(neutral.lost);
     if (Math.abs(angle) < LEAST) throw new StepFailure('A draft of nothing changes nothing; give it an angle.');
     if (Math.abs(angle) > MOST) throw new StepFailure('A draft leans by less than 80°; give a smaller angle.');
     return rework(byBody(picked), {}, context, (body, own) =>
       context.kernel.draft(
         body.solid,
         own.map((f) => f.face),
-        neutral.frame,
+        frameOf(neutral),
         outward ? -angle : angle,
       ),
     );

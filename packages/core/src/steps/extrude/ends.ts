@@ -1,8 +1,8 @@
 /** How far an extrude goes: by numbers, through all, up to the next face, or up to a plane. */
 import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf } from '../../names/name.ts';
-import type { PlaneFound } from '../../slots/plane/plane.ts';
-import { ontoFrame, toSpace } from '../../space/planes.ts';
+import { frameOf, type PlaneFound } from '../../slots/plane/plane.ts';
+import { ontoFrame, raised, toSpace } from '../../space/planes.ts';
 import type { Vec2 } from '../../sketch/regions/primitives.ts';
 import { dot, minus, type Frame } from '../../space/vector.ts';
 import type { MadeSolid } from '../../solid/kernel.ts';
@@ -67,8 +67,7 @@ function heights(frame: Frame, bodies: readonly Body[]): [number, number] {
 }
 
 function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: number, targets: readonly Body[]): Extent {
-  if (until!.lost) throw new StepFailure(until!.lost);
-  const plane = until!.frame;
+  const plane = frameOf(until!);
   const lean = dot(plane.normal, frame.normal);
   if (Math.abs(lean) < SQUARE)
     throw new StepFailure('That plane runs along the way it is pushed and is never reached; pick another.');
@@ -85,7 +84,7 @@ function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: numb
   const [low, high] = targets.length > 0 ? heights(frame, targets) : [height, height];
   const room = FAR * (1 + Math.abs(height) + high - low);
   const ahead = height >= start;
-  const moved = shifted(plane, (lean > 0 === ahead ? -1 : 1) * (gap ?? 0));
+  const moved = raised(plane, (lean > 0 === ahead ? -1 : 1) * (gap ?? 0));
   return {
     from: ahead ? start : start - room,
     to: ahead ? start + room : start,
@@ -96,11 +95,6 @@ function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: numb
 
 /** A slanting plane is met within so many times of what there is. */
 const FAR = 20;
-
-function shifted(plane: Frame, by: number): Frame {
-  const at = (i: 0 | 1 | 2) => plane.origin[i] + by * plane.normal[i];
-  return { ...plane, origin: [at(0), at(1), at(2)] };
-}
 
 /** The tool cut off where its extent says; what is given is let go of. @throws StepFailure where nothing stands in its way */
 export function cutOff(fresh: Fresh, { cut }: Extent, targets: readonly Body[], context: Making): Fresh {

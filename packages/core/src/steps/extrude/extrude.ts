@@ -1,13 +1,13 @@
 /** Regions of a sketch, a flat face or an open outline pushed straight into a solid. */
 import { StepFailure } from '../../names/body.ts';
 import { expressionOf } from '../../units/units.ts';
-import { choice } from '../../slots/choice/choice.ts';
+import { choice, holds } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
 import { plane } from '../../slots/plane/plane.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
-import type { Frame } from '../../space/vector.ts';
+import { raised } from '../../space/planes.ts';
 import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { sweep } from '../result/sweep.ts';
@@ -19,10 +19,7 @@ const LEAST_THICKNESS = 1e-6;
 const MOST_TAPER = (80 * Math.PI) / 180;
 const FIRST_DISTANCE_MM = 10;
 
-const by =
-  (...ways: Way[]) =>
-  (step: StepData) =>
-    ways.includes(step.way as Way);
+const by = (...ways: Way[]) => holds('way', ...ways);
 const measured = by('one_way', 'both_ways', 'symmetric');
 
 export const extrude = declareTools({
@@ -115,8 +112,3 @@ export const extrude = declareTools({
 });
 
 const isSet = (stored: unknown) => stored !== undefined;
-
-function raised(frame: Frame, by: number): Frame {
-  const at = (i: 0 | 1 | 2) => frame.origin[i] + by * frame.normal[i];
-  return { ...frame, origin: [at(0), at(1), at(2)] };
-}

@@ -7,7 +7,7 @@ import { flag } from '../../slots/flag/flag.ts';
 import type { PlaceFound } from '../../slots/point/point.ts';
 import { points, type PointsChoice } from '../../slots/points/points.ts';
 import type { StepData } from '../../slots/slot.ts';
-import { dot, minus, type Vec3 } from '../../space/vector.ts';
+import { dot, minus, opposite, type Vec3 } from '../../space/vector.ts';
 import { THREADS, type Fit } from '../../standards/threads.ts';
 import { expressionOf } from '../../units/units.ts';
 import { markedPlaces } from '../../sketch/lone-points.ts';
@@ -140,7 +140,7 @@ function wayAt({ into }: PlaceFound, flipped: boolean): Vec3 {
     throw new StepFailure(
       'One of these places does not tell which way to drill; take a point of a sketch, a flat face or a round edge.',
     );
-  return flipped ? [-into[0], -into[1], -into[2]] : into;
+  return flipped ? opposite(into) : into;
 }
 
 /** How far along a direction the bodies reach beyond a place. */

@@ -1,11 +1,10 @@
 /** Steps or bodies repeated on the other side of a plane, or of two. */
 import { flag } from '../../slots/flag/flag.ts';
-import { plane } from '../../slots/plane/plane.ts';
+import { frameOf, plane } from '../../slots/plane/plane.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { followedBy, mirrorIn } from '../../space/transform.ts';
 import type { Member } from '../repeat/members.ts';
 import { repeat, whatPicked, whatSentence, whatSlots } from '../repeat/what.ts';
-import { frameOf } from '../datum/axis.ts';
 import { declareStep } from '../step.ts';
 
 const isTwice = (step: StepData) => step.twice === true;

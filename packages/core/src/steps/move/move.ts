@@ -2,11 +2,10 @@
 import { StepFailure } from '../../names/body.ts';
 import { axis } from '../../slots/axis/axis.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
-import { choice } from '../../slots/choice/choice.ts';
+import { choice, holds } from '../../slots/choice/choice.ts';
 import { direction } from '../../slots/direction/direction.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import type { StepData } from '../../slots/slot.ts';
 import { enlargeAbout, shiftBy, turnAbout, type Transform } from '../../space/transform.ts';
 import { expressionOf } from '../../units/units.ts';
 import { bodiesPicked } from '../begin.ts';
@@ -17,7 +16,7 @@ const FIRST_DISTANCE_MM = 10;
 /** Enlarged by more, or made smaller by more, a part is no part any more. */
 const MOST_FACTOR = 1000;
 const WAYS = { shift: 'along', turn: 'about', enlarge: 'in size' } as const;
-const by = (way: keyof typeof WAYS) => (step: StepData) => step.way === way;
+const by = (way: keyof typeof WAYS) => holds('way', way);
 
 export const move = declareStep({
   kind: 'move',

@@ -1,5 +1,6 @@
 /** An open outline given thickness: the area between it and the same drawn again beside it. */
 import { StepFailure } from '../../names/body.ts';
+import { curvesAsParents } from '../../names/name.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import type { Area, Profile } from '../../slots/regions/profile.ts';
@@ -92,7 +93,7 @@ function wallOf(chain: SketchGeometry, thickness: number, side: keyof typeof SID
     throw new StepFailure(
       `A wall of ${inMm(thickness)} along ${of} runs into itself; make it thinner or the outline wider.`,
     );
-  return { ...regions[0]!, parents: [...ids].sort().slice(0, MOST_SPELLED), called };
+  return { ...regions[0]!, parents: curvesAsParents(ids), called };
 }
 
 /** The chain again at a distance to its left. @returns the copy of each curve */
@@ -101,6 +102,3 @@ function drawnBeside(sheet: SketchGeometry, ids: readonly string[], by: number):
   const { of } = sheet.constraints[offsetChain(sheet, ids, by, '0 mm')]!;
   return new Map(ids.map((id) => [id, of[of.indexOf(id) + 1]!]));
 }
-
-/** A wall is told apart by so many of its curves. */
-const MOST_SPELLED = 12;

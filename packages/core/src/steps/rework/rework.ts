@@ -1,6 +1,7 @@
 /** What every step does alike that changes bodies without tools: each body by itself, its faces keeping their names. */
 import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
+import { facesAtCorner } from '../../names/neighbours.ts';
 import { KernelError, type FaceParent, type MadeSolid, type SolidKernel } from '../../solid/kernel.ts';
 import type { MadeBody, Making, StepResult } from '../step.ts';
 
@@ -33,12 +34,7 @@ export function rework<T>(
 }
 
 /** A face has the names it had; one made afresh is named by what it was made from. */
-export function namesAfter(
-  stepId: string,
-  body: Body,
-  faces: MadeSolid['faces'],
-  roles: FreshRoles,
-): (readonly Name[])[] {
+function namesAfter(stepId: string, body: Body, faces: MadeSolid['faces'], roles: FreshRoles): (readonly Name[])[] {
   return faces.map((parents) => {
     const names = parents.flatMap((parent) => namesFrom(stepId, body, parent, roles));
     return names.length > 0 ? [...new Set(names)] : [nameOf(stepId, 'new')];
@@ -48,14 +44,11 @@ export function namesAfter(
 function namesFrom(stepId: string, body: Body, { kind, index, how }: FaceParent, roles: FreshRoles): readonly Name[] {
   if (kind === 'face' && how === 'modified') return body.faceNames[index]!;
   const role = how === 'inner' ? roles.inner : kind === 'edge' ? roles.edge : roles.vertex;
-  const beside = kind === 'face' ? [index] : kind === 'edge' ? body.facts.edges[index]!.faces : facesAt(body, index);
+  const beside =
+    kind === 'face' ? [index] : kind === 'edge' ? body.facts.edges[index]!.faces : facesAtCorner(body, index);
   const first = beside.map((f) => body.faceNames[f]![0]!);
   const sorted = [...new Set(first)].sort((a, b) => (a.text < b.text ? -1 : 1));
   return [nameOf(stepId, role ?? 'new', sorted)];
-}
-
-function facesAt({ facts }: Body, vertex: number): number[] {
-  return [...new Set(facts.edges.flatMap((e) => (e.ends.includes(vertex) ? e.faces : [])))];
 }
 
 interface Fitting {

@@ -3,7 +3,7 @@ import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf } from '../../names/name.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { choice } from '../../slots/choice/choice.ts';
-import { plane } from '../../slots/plane/plane.ts';
+import { frameOf, plane } from '../../slots/plane/plane.ts';
 import { ontoFrame } from '../../space/planes.ts';
 import { bodiesPicked } from '../begin.ts';
 import { declareStep, type MadeBody } from '../step.ts';
@@ -33,8 +33,8 @@ export const split = declareStep({
     return picked && { bodies: picked, plane: { datum: 'side' }, kept: 'both' };
   },
   sentence: () => ['Split', { slot: 'bodies' }, 'along', { slot: 'plane' }, { slot: 'kept' }],
-  make({ bodies: all, plane: { frame, lost }, kept }, context) {
-    if (lost) throw new StepFailure(lost);
+  make({ bodies: all, plane: along, kept }, context) {
+    const frame = frameOf(along);
     const pieces = context.kernel.split(
       all.map((b) => b.solid),
       frame,
