@@ -13,8 +13,9 @@ const CORE = [
   ['upgrade', 'ledger'],
   ['part'],
   ['commands'],
-  ['files', 'readings'],
+  ['files', 'readings', 'requirements'],
   ['variants', 'exchange', 'inspect'],
+  ['flex'],
 ];
 const coreDownwards = CORE.flatMap((level, i) =>
   level.map((folder) => ({

@@ -6,6 +6,7 @@ import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
 import { openDesign, type SetOption } from './open.ts';
+import { checkDesign, isSound, printCheck } from './check.ts';
 import { printInspection } from './print.ts';
 import { CliError } from './cli-error.ts';
 
@@ -54,6 +55,22 @@ program
     if (options.json) console.log(JSON.stringify(inspection, null, 2));
     else printInspection(inspection);
     if (inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed'))) process.exitCode = 2;
+  });
+
+program
+  .command('check')
+  .description('Say whether a design stands and keeps its requirements; exit code 2 when it does not.')
+  .argument('<file>', 'a design file')
+  .option('--flex', 'also move every dial through its range, and pairs of them')
+  .option('--json', 'print data instead of text')
+  .option('--variant <name>', 'as this variant of the design')
+  .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
+  .action(async (file: string, options: { flex?: boolean; json?: boolean; variant?: string; set: SetOption[] }) => {
+    const design = await openWanted(file, options);
+    const report = await checkDesign(design, options.flex ?? false, (what) => console.error(`moving ${what} …`));
+    if (options.json) console.log(JSON.stringify(report, null, 2));
+    else printCheck(design, report);
+    if (!isSound(report)) process.exitCode = 2;
   });
 
 program

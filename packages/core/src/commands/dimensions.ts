@@ -11,6 +11,7 @@ import { kindOfPowers, UNITS, unitNamed, type QuantityKind } from '../units/unit
 import { EditRefused, type Edit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
 import { plain } from '../document/plain.ts';
+import { requirementNaming } from '../document/requirement.ts';
 import { resolveSketches } from './sketch.ts';
 
 function entryOf(ledger: Ledger, ref: string): DimensionEntry {
@@ -276,6 +277,11 @@ export function deleteDimension(ref: string): Edit {
           `${entry.name} is used by ${names.join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}; change these first.`,
         );
       }
+      const required = requirementNaming(draft.requirements, (used) => used === ref);
+      if (required)
+        throw new EditRefused(
+          `${entry.name} is in the requirement “${ledger.shownAt(required, {})}”; change that first.`,
+        );
       const { owner } = entry;
       refuseShared(entry);
       const key = ref.slice(ref.indexOf('.') + 1);

@@ -4,6 +4,7 @@ import { ExpressionError } from '../dimensions/lexer.ts';
 import { declareCommand } from '../document/command.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import { plain } from '../document/plain.ts';
+import { requirementNaming } from '../document/requirement.ts';
 import type { Design, Part } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
 import { MAX_STEPS } from '../ids/limits.ts';
@@ -123,6 +124,8 @@ const deleteStepCommand = declareCommand({
         !e.measured && !e.ref.startsWith(`${id}.`) && ledger.dependenciesOf(e).some((ref) => ref.startsWith(`${id}.`)),
     );
     if (user) refuse(`${step.name} holds a number that ${user.path.join('.')} uses; change that first.`);
+    const required = requirementNaming(draft.requirements, (ref) => ref.startsWith(`${id}.`));
+    if (required) refuse(`${step.name} holds a number in the requirement “${ledger.shownAt(required, {})}”; change that first.`); // prettier-ignore
     delete home.steps[id];
     home.stepOrder.splice(home.stepOrder.indexOf(id), 1);
   },

@@ -9,6 +9,7 @@ export function checkConsistency(design: Design): string[] {
   checkOrder(design.partOrder, design.parts, 'partOrder', faults);
   if (design.shared) checkOrder(design.shared.dimensionOrder, design.shared.dimensions, 'shared', faults);
   if (design.variants) checkOrder(design.variants.order, design.variants.rows, 'variants', faults);
+  if (design.requirements) checkOrder(design.requirements.order, design.requirements.rows, 'requirements', faults);
   const seen = new Map<string, string>();
   const claim = (id: string, where: string) => {
     const before = seen.get(id);

@@ -4,6 +4,7 @@ import { Dimensions } from './dimension.ts';
 import { Name } from '../ids/name.ts';
 import { Step } from '../steps/schema.ts';
 import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
+import { Requirements } from './requirement.ts';
 import { Variants } from './variants.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from '../ids/ids.ts';
@@ -54,6 +55,7 @@ export const Design = z
     partOrder: z.array(Id).max(MAX_PARTS),
     shared: Shared.optional(),
     variants: Variants.optional(),
+    requirements: Requirements.optional(),
   })
   .describe('A design.');
 export type Design = z.infer<typeof Design>;

@@ -217,7 +217,12 @@ export class Ledger {
 
   /** Any stored expression that stands beside an entry's own: an end of its range, a cell of a variant. */
   shownText(expression: string, entry: DimensionEntry): string {
-    return showNames(expression, scopeOf(entry), this.index);
+    return this.shownAt(expression, scopeOf(entry));
+  }
+
+  /** A stored expression as people read it at `scope`. */
+  shownAt(expression: string, scope: Scope): string {
+    return showNames(expression, scope, this.index);
   }
 
   /**

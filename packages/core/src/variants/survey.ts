@@ -5,6 +5,7 @@ import { withReadings } from '../readings/read.ts';
 import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
+import { judgeRequirements, type Judgement } from '../requirements/judge.ts';
 import { asVariant } from './apply.ts';
 
 export interface VariantSurvey {
@@ -12,6 +13,8 @@ export interface VariantSurvey {
   /** Why the variant's values cannot be had at all, as a sentence. */
   readonly refusal: string | null;
   readonly failures: readonly { readonly part: string; readonly step: string; readonly message: string }[];
+  /** Requirements this variant does not keep. */
+  readonly unkept: readonly Judgement[];
   /** kg, of the parts that have a material; null when none has. */
   readonly mass: number | null;
 }
@@ -25,7 +28,7 @@ export async function surveyVariant(
   hooks: EvaluationHooks = {},
 ): Promise<VariantSurvey> {
   const outcome = asVariant(design, variant);
-  if ('message' in outcome) return { variant, refusal: outcome.message, failures: [], mass: null };
+  if ('message' in outcome) return { variant, refusal: outcome.message, failures: [], unkept: [], mass: null };
   const own = await withReadings(outcome.design, evaluator, kernel, hooks);
   const failures: VariantSurvey['failures'][number][] = [];
   let mass: number | null = null;
@@ -36,7 +39,8 @@ export async function surveyVariant(
     const { material } = own.parts[part]!;
     if (material) mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), mass ?? 0);
   }
-  return { variant, refusal: null, failures, mass };
+  const unkept = judgeRequirements(own).filter((j) => j.holds !== true);
+  return { variant, refusal: null, failures, unkept, mass };
 }
 
 /** The variant as a design with all its readings true. @throws Error with a sentence when it cannot be had */

@@ -66,6 +66,11 @@ const standing = (id: string): { text: string; tone: string } => {
     const more = survey.failures.length > 1 ? ` and ${survey.failures.length - 1} more` : '';
     return { text: `fails at ${name}: ${steps[first.step]!.name}${more}. ${first.message}`, tone: 'text-bad' };
   }
+  const [unkept] = survey.unkept;
+  if (unkept) {
+    const more = survey.unkept.length > 1 ? ` and ${survey.unkept.length - 1} more` : '';
+    return { text: `does not keep ${unkept.says}${more}: ${unkept.because}`, tone: 'text-bad' };
+  }
   return { text: survey.mass === null ? 'stands' : `stands, ${formatNumber(survey.mass, 3)} kg`, tone: 'text-good' };
 };
 

@@ -1,0 +1,70 @@
+/** What becomes of a design with some of its numbers changed. */
+import { setDimensions } from '../commands/dimensions.ts';
+import { applyEdit } from '../document/change.ts';
+import type { Design } from '../document/schema.ts';
+import { Ledger } from '../ledger/ledger.ts';
+import type { Cure } from '../names/body.ts';
+import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
+import { withReadings } from '../readings/read.ts';
+import { judgeRequirements } from '../requirements/judge.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
+import { massOf } from '../standards/materials.ts';
+
+/** Something that does not stand. */
+export interface Fault {
+  /** `refused`: the numbers cannot be had. `fails`: a step. `doubt`: a reference not found for sure. `slow`: given up. */
+  readonly how: 'refused' | 'fails' | 'doubt' | 'requirement' | 'slow';
+  readonly part?: string;
+  readonly step?: string;
+  readonly requirement?: string;
+  readonly message: string;
+  readonly cure?: Cure;
+}
+
+/** Numbers tried, by reference: mm, rad or plain, as expressions. */
+export type Tried = readonly (readonly [ref: string, text: string])[];
+
+export interface Attempt {
+  readonly faults: readonly Fault[];
+  /** All numbers there are with these, by reference: mm, rad or plain; and `mass`, kg, where parts have a material. */
+  readonly numbers: Readonly<Record<string, number>>;
+}
+
+/** Evaluates the whole design so. Only what `hooks` throws stops it. */
+export async function attempt(
+  design: Design,
+  tried: Tried,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  hooks: EvaluationHooks = {},
+): Promise<Attempt> {
+  const applied = applyEdit(design, setDimensions(tried, 'Try', true));
+  if (!applied.ok) return { faults: [{ how: 'refused', message: applied.message }], numbers: {} };
+  const own = await withReadings(applied.design, evaluator, kernel, hooks);
+  const ledger = Ledger.of(own);
+  const faults: Fault[] = [];
+  const numbers: Record<string, number> = {};
+  for (const part of own.partOrder) {
+    const { steps, bodies } = await evaluator.evaluate(own, ledger, part, hooks);
+    for (const { id, status, message, doubts, cure } of steps) {
+      const at = { part, step: id };
+      if (status === 'failed')
+        faults.push({ ...at, how: 'fails', message: message ?? 'It fails.', ...(cure ? { cure } : {}) });
+      else for (const { says } of doubts) faults.push({ ...at, how: 'doubt', message: says });
+    }
+    const { material } = own.parts[part]!;
+    if (material) numbers.mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), numbers.mass ?? 0);
+  }
+  for (const { id, holds, says, because } of judgeRequirements(own))
+    if (holds !== true)
+      faults.push({
+        how: 'requirement',
+        requirement: id,
+        message: holds === null ? `${says} cannot be told: ${because}` : `${says} is not kept: ${because}`,
+      });
+  for (const entry of ledger.entries) {
+    const value = ledger.valueOfEntry(entry);
+    if (value.ok) numbers[entry.ref] = value.quantity.value;
+  }
+  return { faults, numbers };
+}
