@@ -2,17 +2,16 @@
 import {
   attempt,
   dialRanges,
-  displayFactor,
+  faultSentence,
   flexDial,
   flexPairs,
-  formatNumber,
   judgeRequirements,
   PartEvaluator,
   rangeToKeep,
+  shownValue,
   withReadings,
   type Design,
   type DialFlex,
-  type DialRange,
   type Fault,
   type Judgement,
   type PairFault,
@@ -48,14 +47,14 @@ export async function checkDesign(design: Design, flexed: boolean, tell: (what: 
   const found: DialFlex[] = [];
   for (const dial of dials) {
     tell(dial.name);
-    found.push(await flexDial(dial, trying, () => {}));
+    found.push(await flexDial(dial, trying, faults, () => {}));
   }
   if (found.length > 1) tell('pairs of dials');
   return {
     name: design.name,
     faults,
     requirements,
-    flex: { dials: found, pairs: await flexPairs(found, trying, () => {}), left },
+    flex: { dials: found, pairs: await flexPairs(found, trying, faults, () => {}), left },
   };
 }
 
@@ -64,13 +63,12 @@ export function isSound({ faults, flex }: CheckReport): boolean {
   return faults.length === 0 && (flex === null || (flex.dials.every(standsThroughout) && flex.pairs.length === 0));
 }
 
-const standsThroughout = ({ dial, safe, below, above }: DialFlex) =>
-  safe !== null && (dial.proposed || (below === null && above === null));
+const standsThroughout = ({ dial, below, above }: DialFlex) => dial.proposed || (below === null && above === null);
 
 /** The report as text for a terminal. */
 export function printCheck(design: Design, { faults, requirements, flex }: CheckReport): void {
   console.log(design.name);
-  for (const fault of faults) if (fault.how !== 'requirement') console.log(`  ✗ ${worded(design, fault)}`);
+  for (const fault of faults) if (fault.how !== 'requirement') console.log(`  ✗ ${faultSentence(design, fault)}`);
   for (const { says, holds, because } of requirements) console.log(`  ${holds ? '✓' : '✗'} ${says}  (${because})`);
   if (faults.length === 0) console.log('  ✓ every step stands');
   if (!flex) return;
@@ -78,36 +76,24 @@ export function printCheck(design: Design, { faults, requirements, flex }: Check
   for (const { dials, at, faults } of flex.pairs) {
     const of = dials.map((ref) => flex.dials.find((f) => f.dial.ref === ref)!.dial);
     console.log(
-      `  ✗ ${of.map((d, i) => `${d.name} ${shown(design, d, at[i]!)}`).join(' with ')}: ${worded(design, faults[0]!)}`,
+      `  ✗ ${of.map((d, i) => `${d.name} ${shownValue(d, at[i]!, design.units)}`).join(' with ')}: ${faultSentence(design, faults[0]!)}`,
     );
   }
   for (const sentence of flex.left) console.log(`  – ${sentence}`);
 }
 
 function printDial(design: Design, found: DialFlex): void {
-  const { dial, safe, below, above, samples } = found;
-  const range = `${shown(design, dial, dial.min)} to ${shown(design, dial, dial.max)}${dial.proposed ? ', tried as it has no range' : ''}`;
-  if (!safe) {
-    const here = samples.find((s) => s.at === dial.now)!;
-    console.log(`  ✗ ${dial.name} (${range}): does not stand as it is: ${worded(design, here.faults[0]!)}`);
-    return;
-  }
+  const { dial, below, above, samples } = found;
+  const range = `${shownValue(dial, dial.min, design.units)} to ${shownValue(dial, dial.max, design.units)}${dial.proposed ? ', tried as it has no range' : ''}`;
   if (!below && !above) {
     console.log(`  ✓ ${dial.name} (${range}): stands at all ${samples.length} values looked at`);
     return;
   }
   const keep = rangeToKeep(found, design.units);
-  console.log(`  ✗ ${dial.name} (${range}): stands ${keep ? `from ${shown(design, dial, keep.min)} to ${shown(design, dial, keep.max)}` : `only at ${shown(design, dial, dial.now)}`}`); // prettier-ignore
+  console.log(`  ✗ ${dial.name} (${range}): stands ${keep ? `from ${shownValue(dial, keep.min, design.units)} to ${shownValue(dial, keep.max, design.units)}` : `only at ${shownValue(dial, dial.now, design.units)}`}`); // prettier-ignore
   for (const limit of [below, above])
-    if (limit) console.log(`      at ${shown(design, dial, limit.fails)}: ${worded(design, limit.faults[0]!)}`);
-}
-
-function shown(design: Design, { kind }: DialRange, value: number): string {
-  const unit = kind === 'length' ? ` ${design.units.length}` : kind === 'angle' ? ` ${design.units.angle}` : '';
-  return `${formatNumber(value / displayFactor(kind, design.units), design.units.decimals)}${unit}`;
-}
-
-function worded(design: Design, { part, step, message }: Fault): string {
-  const own = part === undefined ? undefined : design.parts[part];
-  return own ? `${own.name}, ${own.steps[step!]?.name ?? 'a step'}: ${message}` : message;
+    if (limit)
+      console.log(
+        `      at ${shownValue(dial, limit.fails, design.units)}: ${faultSentence(design, limit.faults[0]!)}`,
+      );
 }

@@ -1,4 +1,7 @@
-import { inspectDesign, readDesign, type Inspection } from '@helb/core';
+import {
+  addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, readDesign, setDimension,
+  writeDesign, type Inspection,
+} from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { describe, expect, test } from '@jest/globals';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -6,6 +9,7 @@ import { spawnSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { checkDesign, isSound } from './check.ts';
 import { exportDesign } from './export.ts';
 import { openDesign } from './open.ts';
 
@@ -83,6 +87,51 @@ describe('helb', () => {
     await expect(exportDesign(flat, 'stl', undefined)).rejects.toThrow(
       'Wall bracket has a step that fails (Plate: An extrude of zero makes nothing; give it a distance.); mend it before exporting.',
     );
+  });
+});
+
+describe('helb check', () => {
+  const file = join(directory, 'strip.json');
+  const corners = { a: [0, 0], b: [50, 0], c: [50, 12], d: [0, 12] } as const;
+  const side = (from: string, to: string) => ({ kind: 'line', from, to });
+  const strip = [
+    addDimension('thk', { name: 'thk', value: '4 mm', dial: { min: '1 mm', max: '9 mm', step: '0.5 mm' } }),
+    addPart('p', 'Strip'),
+    addStep('p', 's', { kind: 'sketch', name: 'Outline', plane: { datum: 'floor' }, points: corners, curves: { l1: side('a', 'b'), l2: side('b', 'c'), l3: side('c', 'd'), l4: side('d', 'a') }, constraints: {} }), // prettier-ignore
+    addStep('p', 'e', { kind: 'extrude', name: 'Blade', profile: { sketch: 's', regions: 'all' }, way: 'one_way', distance: 'thk', result: 'new_body' }), // prettier-ignore
+    addRequirement('r', 'thk >= 2.5'),
+  ].reduce((now, edit) => {
+    const made = applyEdit(now, edit);
+    if (!made.ok) throw new Error(made.message);
+    return made.design;
+  }, emptyDesign('Strip'));
+  writeFileSync(file, writeDesign(strip));
+  const check = (...args: string[]) => spawnSync(process.execPath, ['tooling/run.mjs', 'packages/cli/src/main.ts', 'check', file, ...args], { encoding: 'utf8' }); // prettier-ignore
+
+  test('says what is required and how it stands; its exit code tells whether all is kept', () => {
+    const sound = check();
+    expect(sound.stdout).toContain('✓ thk >= 2.5 mm  (4 mm >= 2.5 mm)');
+    expect(sound.status).toBe(0);
+    const thin = check('--set', 'thk=2 mm');
+    expect(thin.stdout).toContain('✗ thk >= 2.5 mm  (2 mm >= 2.5 mm)');
+    expect(thin.status).toBe(2);
+  });
+
+  test('with --flex, also how far each dial may go', () => {
+    const flexed = check('--flex');
+    expect(flexed.stdout).toContain('✗ thk (1 mm to 9 mm): stands from 2.5 mm to 9 mm');
+    expect(flexed.stdout).toContain('at 2 mm: thk >= 2.5 mm is not kept: 2 mm >= 2.5 mm');
+    expect(flexed.status).toBe(2);
+  });
+
+  test('a step that fails is named with its part', async () => {
+    const flat = applyEdit(strip, setDimension('e.distance', '0 mm'));
+    if (!flat.ok) throw new Error(flat.message);
+    const report = await checkDesign(flat.design, false, () => {});
+    expect(report.faults.map((f) => faultSentence(flat.design, f))).toEqual([
+      'Strip, Blade: An extrude of zero makes nothing; give it a distance.',
+    ]);
+    expect(isSound(report)).toBe(false);
   });
 });
 

@@ -108,3 +108,4 @@ export * from './requirements/edits.ts';
 export * from './flex/attempt.ts';
 export * from './flex/dials.ts';
 export * from './flex/flex.ts';
+export * from './flex/words.ts';

@@ -70,6 +70,50 @@ function localAt(surface: BRepAdaptor_Surface, u: number, v: number): Local {
   return { p, n };
 }
 
+const derivative = (surface: BRepAdaptor_Surface, u: number, v: number, inU: number, inV: number): Vec3 => {
+  const d = surface.EvalDN(u, v, inU, inV);
+  const own: Vec3 = [d.X(), d.Y(), d.Z()];
+  d.delete();
+  return own;
+};
+
+/** Along a straight line of the surface, from the place at 0 on: the kernel is asked once for the whole line. */
+function alongLine({ p, n }: Local, way: Vec3): (t: number) => Local {
+  return (t) => ({ p: [p[0] + t * way[0], p[1] + t * way[1], p[2] + t * way[2]], n });
+}
+
+/**
+ * Along a circle about the axis of a turned surface, u the angle: all of it follows from three places and one derivative.
+ * With X = S(0) − C, Y = S(π/2) − C:  S = C + X cos u + Y sin u,  Sᵤ = Y cos u − X sin u,  and Sᵥ turns with u.
+ */
+function alongCircle(surface: BRepAdaptor_Surface, v: number): (u: number) => Local {
+  const at = (u: number): Vec3 => {
+    const point = surface.EvalD0(u, v);
+    const own: Vec3 = [point.X(), point.Y(), point.Z()];
+    point.delete();
+    return own;
+  };
+  const [first, quarter, half] = [at(0), at(Math.PI / 2), at(Math.PI)];
+  const c = first.map((x, i) => (x + half[i]!) / 2) as unknown as Vec3;
+  const [x, y] = [minus(first, c), minus(quarter, c)];
+  const r = Math.hypot(...x);
+  const up = derivative(surface, 0, v, 0, 1);
+  const rate = r > 0 ? 1 / (r * r) : 0;
+  // The part of Sᵥ along X, along Y, and along the axis.
+  const [a, b] = [dot(up, x) * rate, dot(up, y) * rate];
+  const rise: Vec3 = [up[0] - a * x[0] - b * y[0], up[1] - a * x[1] - b * y[1], up[2] - a * x[2] - b * y[2]];
+  return (u) => {
+    const [cos, sin] = [Math.cos(u), Math.sin(u)];
+    const [outX, outY, outZ] = [0, 1, 2].map((i) => x[i]! * cos + y[i]! * sin) as [number, number, number];
+    const [onX, onY, onZ] = [0, 1, 2].map((i) => y[i]! * cos - x[i]! * sin) as [number, number, number];
+    const [sx, sy, sz] = [a * outX + b * onX + rise[0], a * outY + b * onY + rise[1], a * outZ + b * onZ + rise[2]];
+    return {
+      p: [c[0] + outX, c[1] + outY, c[2] + outZ],
+      n: [onY * sz - onZ * sy, onZ * sx - onX * sz, onX * sy - onY * sx],
+    };
+  };
+}
+
 /** ∬ f du dv over the face, several at once. */
 function overFace(
   oc: OpenCascadeInstance,
@@ -83,11 +127,11 @@ function overFace(
   const spans = way === 'free' ? spansOf(oc, scope, surface) : NO_SPANS;
   const inner = (u: number, v: number): number[] =>
     pushed
-      ? straightIntegral((t) => f(localAt(surface, u, t)), 0, v)
+      ? straightIntegral(along(f, alongLine(localAt(surface, u, 0), derivative(surface, u, 0, 0, 1))), 0, v)
       : way === 'flat'
-        ? plainIntegral((t) => f(localAt(surface, t, v)), 0, u)
+        ? plainIntegral(along(f, alongLine(localAt(surface, 0, v), derivative(surface, 0, v, 1, 0))), 0, u)
         : way === 'turned'
-          ? turnOf(surface, f, u, v)
+          ? turnOf(along(f, alongCircle(surface, v)), u)
           : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
   const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
   const floor = roughly(surface);
@@ -175,11 +219,15 @@ function stretches(flat: BRepAdaptor_Curve2d, knots: readonly number[]): (readon
 }
 
 /** Around the axis in two halves, so that ten points each follow the sines. */
-function turnOf(surface: BRepAdaptor_Surface, f: (local: Local) => Values, u: number, v: number): number[] {
-  const along = (t: number) => f(localAt(surface, t, v));
-  const first = plainIntegral(along, 0, u / 2);
-  return plainIntegral(along, u / 2, u).map((x, i) => x + first[i]!);
+function turnOf(f: (u: number) => Values, u: number): number[] {
+  const first = plainIntegral(f, 0, u / 2);
+  return plainIntegral(f, u / 2, u).map((x, i) => x + first[i]!);
 }
+
+const along =
+  (f: (local: Local) => Values, local: (t: number) => Local) =>
+  (t: number): Values =>
+    f(local(t));
 
 const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];

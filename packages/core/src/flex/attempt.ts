@@ -26,9 +26,15 @@ export type Tried = readonly (readonly [ref: string, text: string])[];
 
 export interface Attempt {
   readonly faults: readonly Fault[];
-  /** All numbers there are with these, by reference: mm, rad or plain; and `mass`, kg, where parts have a material. */
+  /**
+   * All numbers there are with these, by reference: mm, rad or plain. Besides, `volume`, mm³; `mass`, kg, where parts
+   * have a material; and the size of each part's box, mm, by `sizeKey`.
+   */
   readonly numbers: Readonly<Record<string, number>>;
 }
+
+/** What the size of a part's box along an axis stands under. */
+export const sizeKey = (part: string, axis: 'x' | 'y' | 'z'): string => `size ${part} ${axis}`;
 
 /** Evaluates the whole design so. Only what `hooks` throws stops it. */
 export async function attempt(
@@ -51,6 +57,11 @@ export async function attempt(
       if (status === 'failed')
         faults.push({ ...at, how: 'fails', message: message ?? 'It fails.', ...(cure ? { cure } : {}) });
       else for (const { says } of doubts) faults.push({ ...at, how: 'doubt', message: says });
+    }
+    numbers.volume = bodies.reduce((sum, b) => sum + b.facts.volume, numbers.volume ?? 0);
+    for (const [i, axis] of (['x', 'y', 'z'] as const).entries()) {
+      const [min, max] = [bodies.map((b) => b.facts.box.min[i]!), bodies.map((b) => b.facts.box.max[i]!)];
+      if (bodies.length > 0) numbers[sizeKey(part, axis)] = Math.max(...max) - Math.min(...min);
     }
     const { material } = own.parts[part]!;
     if (material) numbers.mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), numbers.mass ?? 0);

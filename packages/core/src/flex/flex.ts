@@ -3,9 +3,18 @@ import type { Attempt, Fault, Tried } from './attempt.ts';
 import { displayFactor, type DisplayUnits } from '../units/units.ts';
 import { dialText, type DialRange } from './dials.ts';
 
-/** A value of a dial and what came of it. */
+/** A value of a dial and what came of it, less what does not stand in any case. */
 export interface Sample extends Attempt {
   readonly at: number;
+}
+
+/** What tells faults apart: the same step may fail at other numbers in other words. */
+const identity = ({ how, part, step, requirement }: Fault) => [how, part, step, requirement].join(' ');
+
+/** Faults besides those that are there as the design stands. */
+export function faultsBeside(faults: readonly Fault[], present: readonly Fault[]): readonly Fault[] {
+  const known = new Set(present.map(identity));
+  return faults.filter((fault) => !known.has(identity(fault)));
 }
 
 /** An end of the safe stretch that lies within the range. */
@@ -20,8 +29,8 @@ export interface DialFlex {
   readonly dial: DialRange;
   /** By value, rising. */
   readonly samples: readonly Sample[];
-  /** The stretch round the present value in which every value looked at stands; null when the present one does not. */
-  readonly safe: { readonly from: number; readonly to: number } | null;
+  /** The stretch round the present value in which every value looked at stands. */
+  readonly safe: { readonly from: number; readonly to: number };
   /** Where it ends before the range does. */
   readonly below: Limit | null;
   readonly above: Limit | null;
@@ -44,14 +53,21 @@ const NEAR = 1 / 200;
 
 /**
  * Move one dial through its range, and find the ends of the stretch that stands.
+ * @param present faults of the design as it stands: what they are of is not looked at
  * @param look told of each sample as it comes
  */
-export async function flexDial(dial: DialRange, trying: Trying, look: (flex: DialFlex) => void): Promise<DialFlex> {
+export async function flexDial(
+  dial: DialRange,
+  trying: Trying,
+  present: readonly Fault[],
+  look: (flex: DialFlex) => void,
+): Promise<DialFlex> {
   const samples: Sample[] = [];
   const sample = async (at: number): Promise<Sample> => {
     const known = samples.find((s) => s.at === at);
     if (known) return known;
-    const fresh = { at, ...(await trying([[dial.ref, dialText(dial, at)]])) };
+    const { faults, numbers } = await trying([[dial.ref, dialText(dial, at)]]);
+    const fresh = { at, faults: faultsBeside(faults, present), numbers };
     samples.push(fresh);
     samples.sort((a, b) => a.at - b.at);
     look(summed(dial, samples));
@@ -82,7 +98,6 @@ function summed(dial: DialRange, samples: readonly Sample[]): DialFlex {
   const stands = (s: Sample | undefined) => s?.faults.length === 0;
   const here = samples.findIndex((s) => s.at === dial.now);
   const all = { dial, samples: [...samples] };
-  if (!stands(samples[here])) return { ...all, safe: null, below: null, above: null };
   let [from, to] = [here, here];
   while (stands(samples[from - 1])) from--;
   while (stands(samples[to + 1])) to++;
@@ -114,15 +129,15 @@ function nextToTry({ dial, samples, below, above }: DialFlex): number | null {
 export async function flexPairs(
   found: readonly DialFlex[],
   trying: Trying,
+  present: readonly Fault[],
   look: (pair: PairFault | null) => void,
 ): Promise<readonly PairFault[]> {
   const faults: PairFault[] = [];
   for (const [one, other, corner] of cornersOf(found)) {
     const attempt = await trying([one, other].map(({ dial }, i) => [dial.ref, dialText(dial, corner[i]!)] as const));
+    const beside = faultsBeside(attempt.faults, present);
     const fault =
-      attempt.faults.length > 0
-        ? { dials: [one.dial.ref, other.dial.ref] as const, at: corner, faults: attempt.faults }
-        : null;
+      beside.length > 0 ? { dials: [one.dial.ref, other.dial.ref] as const, at: corner, faults: beside } : null;
     if (fault) faults.push(fault);
     look(fault);
   }
@@ -133,13 +148,12 @@ export async function flexPairs(
 export const countOfCorners = (found: readonly DialFlex[]): number => [...cornersOf(found)].length;
 
 function* cornersOf(found: readonly DialFlex[]): Generator<[DialFlex, DialFlex, readonly [number, number]]> {
-  const safe = found.filter((f) => f.safe !== null);
-  for (const [i, one] of safe.entries())
-    for (const other of safe.slice(i + 1))
+  for (const [i, one] of found.entries())
+    for (const other of found.slice(i + 1))
       for (const a of endsOf(one)) for (const b of endsOf(other)) yield [one, other, [a, b]];
 }
 
-const endsOf = ({ safe, dial }: DialFlex) => [...new Set([safe!.from, safe!.to])].filter((at) => at !== dial.now);
+const endsOf = ({ safe, dial }: DialFlex) => [...new Set([safe.from, safe.to])].filter((at) => at !== dial.now);
 
 /**
  * The safe stretch in numbers one would write: rounded inwards in the units shown, so that it stays within.
@@ -149,7 +163,7 @@ export function rangeToKeep(
   { dial, safe }: DialFlex,
   units: DisplayUnits,
 ): { readonly min: number; readonly max: number } | null {
-  if (!safe || safe.from === safe.to) return null;
+  if (safe.from === safe.to) return null;
   const factor = displayFactor(dial.kind, units);
   const unit = 10 ** (Math.floor(Math.log10((dial.max - dial.min) / factor)) - 2) * factor;
   const inwards = (at: number, end: number, round: (x: number) => number) =>

@@ -17,7 +17,10 @@ function boundIn(design: Design, typed: string): string {
   try {
     const { terms, signs } = comparisonOf(typed);
     const kind = kindCompared(ledger, terms);
-    const bound = terms.map((term) => ledger.bind(term, {}, kind));
+    const bound = terms.map((term) => {
+      const value = ledger.read(term, {}, null);
+      return ledger.bind(term, {}, value.ok && value.quantity.bare ? kind : null);
+    });
     return bound.map((term, i) => (i < signs.length ? `${term} ${signs[i]}` : term)).join(' ');
   } catch (error) {
     if (error instanceof ExpressionError) throw new EditRefused(error.message);

@@ -79,7 +79,10 @@ function judge(ledger: Ledger, id: string, stored: string): Judgement {
   try {
     const { terms, signs } = comparisonOf(stored);
     const kind = kindCompared(ledger, terms);
-    const values = terms.map((term) => ledger.read(term, {}, kind));
+    const values = terms.map((term) => {
+      const value = ledger.read(term, {}, null);
+      return value.ok && value.quantity.bare ? ledger.read(term, {}, kind) : value;
+    });
     const wrong = values.find((v) => !v.ok);
     if (wrong && !wrong.ok) return untold(wrong.message);
     const numbers = values.map((v) => (v as Value & { ok: true }).quantity);

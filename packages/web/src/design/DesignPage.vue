@@ -5,6 +5,9 @@ import { onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import FlexFaults from '../flex/FlexFaults.vue';
+import FlexPanel from '../flex/FlexPanel.vue';
+import { useFlex } from '../flex/flex-store.ts';
 import { useOpenField } from '../fields/open-field.ts';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
@@ -36,6 +39,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const trial = useTrial();
+const flex = useFlex();
 const openField = useOpenField();
 const project = useProjectDimensions();
 evaluation.onReadings(trial.read);
@@ -157,6 +161,8 @@ onBeforeUnmount(() => {
   evaluation.clear();
   session.traced = null;
   session.showVariants = false;
+  session.showFlex = false;
+  flex.clear();
   design.dropAttempt();
   design.close();
   session.openPart(null);
@@ -183,14 +189,16 @@ onBeforeUnmount(() => {
           {{ ledgerOpen ? '‹' : '›' }}
         </button>
       </div>
-      <div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <div class="relative grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <div class="relative grid min-h-0 min-w-0">
           <Stage ref="stage" :editing="editing" />
           <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
+        <FlexPanel v-if="session.showFlex" />
       </div>
-      <TracePanel v-if="session.traced" :reference="session.traced" />
+      <FlexFaults v-if="session.showFlex" />
+      <TracePanel v-else-if="session.traced" :reference="session.traced" />
       <RecipePanel v-else />
     </div>
     <VariantTable v-if="session.showVariants" />

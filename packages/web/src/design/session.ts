@@ -27,6 +27,7 @@ export const useSession = defineStore('session', () => {
   const tool = modes.slot('tool');
   const changing = modes.slot('change');
   const traced = modes.slot('trace');
+  const flexing = modes.slot('flex');
   // Picks are stored in the document as they are, so they stay plain.
   const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
@@ -46,6 +47,11 @@ export const useSession = defineStore('session', () => {
   const dimensionToName = ref<string | null>(null);
   /** The tray shows the table of variants instead of the parts. */
   const showVariants = ref(false);
+  /** The dials over their ranges stand in place of the stage. */
+  const showFlex = computed({
+    get: () => flexing.value !== null,
+    set: (shown) => (flexing.value = shown ? true : null),
+  });
 
   /** The dimension whose tolerance text is being written. */
   const toleranceOf = ref<string | null>(null);
@@ -60,6 +66,7 @@ export const useSession = defineStore('session', () => {
   function openPart(id: string | null): void {
     leaveSketch();
     activePart.value = id;
+    showFlex.value = false;
     editing.value = null;
     pickingFor.value = null;
     picks.value = [];
@@ -100,6 +107,7 @@ export const useSession = defineStore('session', () => {
     litFaces,
     dimensionToName,
     showVariants,
+    showFlex,
     toleranceOf,
     readingDxf,
     inSketch,

@@ -24,6 +24,8 @@ export interface ModeValues {
   try: true;
   /** The variant being looked at. */
   variant: string;
+  /** The dials over their ranges, in place of the stage. */
+  flex: true;
 }
 export type ModeKind = keyof ModeValues;
 export type Mode = { [K in ModeKind]: { readonly kind: K; readonly value: ModeValues[K] } }[ModeKind];

@@ -1,25 +1,65 @@
 <script setup lang="ts">
-/** What needs a look anywhere in the design: steps that fail, and references that were not found for sure. */
+/** What needs a look anywhere in the design: steps that fail, references not found for sure, requirements not kept, dials that fail. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
+import { faultSentence, judgeRequirements, shownValue } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useFlex } from '../flex/flex-store.ts';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
+const flex = useFlex();
 
-const findings = computed(() =>
+interface Finding {
+  readonly where: string;
+  readonly text: string;
+  show(): void;
+}
+const ofSteps = computed(() =>
   (design.design?.partOrder ?? []).flatMap((part) => {
     const { name, steps } = design.design!.parts[part]!;
     return (evaluation.parts.get(part)?.steps ?? []).flatMap(({ id, status, message, doubts }) => {
       const texts =
         status === 'failed' ? [message ?? 'It fails.'] : doubts.filter((d) => d.how === 'probably').map((d) => d.says);
-      return texts.map((text) => ({ part, step: id, where: `${name}, ${steps[id]?.name ?? ''}`, text }));
+      return texts.map((text): Finding => ({
+        where: `${name}, ${steps[id]?.name ?? ''}`,
+        text,
+        show: () => show(part, id),
+      }));
     });
   }),
 );
+const openFlex = () => void (session.showFlex = true);
+const ofRequirements = computed(() =>
+  (design.design ? judgeRequirements(design.design) : [])
+    .filter((j) => j.holds !== true)
+    .map(({ says, holds, because }): Finding => ({
+      where: says,
+      text: holds === null ? `cannot be told: ${because}` : `is not kept, as ${because} does not hold`,
+      show: openFlex,
+    })),
+);
+const ofDials = computed(() =>
+  flex.stale
+    ? []
+    : flex.dials.flatMap(({ dial, below, above }) =>
+        [below, above].flatMap((limit): Finding[] =>
+          limit
+            ? [
+                {
+                  where: `${dial.name} at ${shownValue(dial, limit.fails, design.kept!.units)}`,
+                  text: faultSentence(design.kept!, limit.faults[0]!),
+                  show: openFlex,
+                },
+              ]
+            : [],
+        ),
+      ),
+);
+const findings = computed(() => [...ofSteps.value, ...ofRequirements.value, ...ofDials.value]);
 
 function show(part: string, step: string): void {
   session.openPart(part);
@@ -40,7 +80,7 @@ function show(part: string, step: string): void {
         <button
           class="block w-full rounded px-2 py-1 text-left"
           :class="active ? 'bg-signal-soft text-signal' : ''"
-          @click="show(f.part, f.step)"
+          @click="f.show()"
         >
           <span class="font-medium">{{ f.where }}</span>: {{ f.text }}
         </button>

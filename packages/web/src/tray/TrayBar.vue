@@ -12,9 +12,11 @@ import {
   type MaterialKey,
 } from '@helb/core';
 import { IconDots } from '@tabler/icons-vue';
+import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useFlex } from '../flex/flex-store.ts';
 import NameField from '../fields/NameField.vue';
 import { colorOfPart } from '../stage/colors.ts';
 import { useVerbs } from '../verbs/verbs.ts';
@@ -23,7 +25,19 @@ import PartPicture from './PartPicture.vue';
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
+const flex = useFlex();
 const { newPart } = useVerbs();
+
+/** How the dials fared when they were last moved. */
+const flexed = computed(() => {
+  if (!flex.of) return null;
+  if (flex.progress) return { text: 'moving', tone: '' };
+  if (flex.stale) return { text: 'changed since', tone: '' };
+  const failing = flex.dials.filter((f) => f.below || f.above).length;
+  if (failing > 0) return { text: `${failing} of ${flex.dials.length} fail`, tone: 'text-bad' };
+  if (flex.pairs.length > 0) return { text: 'fails in pairs', tone: 'text-bad' };
+  return flex.whole ? { text: `${flex.dials.length} dials stand`, tone: 'text-good' } : { text: 'stopped', tone: '' };
+});
 
 function caption(id: string): string {
   const view = evaluation.parts.get(id);
@@ -132,6 +146,14 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
       Variants<span v-if="design.kept?.variants?.order.length" class="number block text-[11px]">{{
         design.kept.variants.order.length
       }}</span>
+    </button>
+    <button
+      class="w-24 shrink-0 rounded-lg border border-dashed text-quiet hover:border-signal hover:text-signal"
+      :class="session.showFlex ? 'border-signal' : 'border-hairline'"
+      :aria-pressed="session.showFlex"
+      @click="session.showFlex = !session.showFlex"
+    >
+      Flex<span v-if="flexed" class="block text-[11px]" :class="flexed.tone">{{ flexed.text }}</span>
     </button>
   </section>
 </template>
