@@ -67,18 +67,21 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
   let normal: Vec3 | null = null;
   let radius: number | null = null;
   let axis: Axis | null = null;
+  let hollow: boolean | null = null;
+  const reversed = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED;
   if (kind === 'plane') {
     const plane = scope.keep(surface.Plane());
     const [x, y, z] = vec(scope.keep(scope.keep(plane.Axis()).Direction()));
     // A left-handed plane's own normal is the other way round.
-    const sign = (face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1) * (plane.Direct() ? 1 : -1);
+    const sign = (reversed ? -1 : 1) * (plane.Direct() ? 1 : -1);
     normal = [x * sign, y * sign, z * sign];
   } else if (kind === 'cylinder') {
     const cylinder = scope.keep(surface.Cylinder());
     radius = cylinder.Radius();
     axis = axisFrom(scope, cylinder);
+    hollow = reversed === cylinder.Direct();
   } else if (kind === 'sphere') radius = scope.keep(surface.Sphere()).Radius();
-  return { kind, area, center, normal, radius, axis };
+  return { kind, area, center, normal, radius, axis, hollow };
 }
 
 function axisFrom(scope: Scope, round: { Axis(): gp_Ax1 }): Axis {

@@ -15,7 +15,7 @@ export interface Body {
 }
 
 /** @param index in the body's edges */
-export function curveOfEdge({ solid }: Body, index: number, kernel: SolidKernel): EdgeCurve {
+export function curveOfEdge({ solid }: Pick<Body, 'solid'>, index: number, kernel: SolidKernel): EdgeCurve {
   const all = kernel.curves(solid);
   return all[index]!;
 }

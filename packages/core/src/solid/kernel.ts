@@ -51,6 +51,8 @@ export interface FaceFacts {
   readonly radius: number | null;
   /** Cylinders only. */
   readonly axis: Axis | null;
+  /** Cylinders only: is the material outside it, as round a hole? */
+  readonly hollow: boolean | null;
 }
 
 export interface EdgeFacts {

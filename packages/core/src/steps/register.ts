@@ -12,6 +12,7 @@ import { hole } from './hole/hole.ts';
 import { loft } from './loft/loft.ts';
 import { mirror } from './mirror/mirror.ts';
 import { move } from './move/move.ts';
+import { offset } from './offset/offset.ts';
 import { pattern } from './pattern/pattern.ts';
 import { revolve } from './revolve/revolve.ts';
 import { shell } from './shell/shell.ts';
@@ -36,6 +37,7 @@ for (const kind of [
   fillet,
   chamfer,
   shell,
+  offset,
   pattern,
   mirror,
   datumPlane,

@@ -12,7 +12,7 @@ import type { Frame } from '../../space/vector.ts';
 import { foundOrFail } from '../found.ts';
 import type { Resolving } from '../resolving.ts';
 import { flatten } from './flatten.ts';
-import type { Profile } from './profile.ts';
+import type { Area, Profile } from './profile.ts';
 
 /** @throws StepFailure when it is lost, not flat, or bounded by curves that cannot be taken exactly */
 export function profileOfFace(ref: FaceRef, slot: string, context: Resolving): Profile {
@@ -26,20 +26,31 @@ export function profileOfFace(ref: FaceRef, slot: string, context: Resolving): P
     },
     context,
   );
+  const { frame, area } = flatFace(body, face, context.kernel);
+  return { of: context.stepName(body.faceNames[face]![0]!.step), frame, areas: [area], chain: null };
+}
+
+type FaceOf = Pick<Body, 'solid' | 'facts' | 'faceNames'>;
+
+/** The whole of a flat face, on its plane. @throws StepFailure when it is not flat, or bounded by free curves */
+export function flatFace(
+  body: FaceOf,
+  face: number,
+  kernel: SolidKernel,
+): { readonly frame: Frame; readonly area: Area } {
   const { center, normal, area } = body.facts.faces[face]!;
   if (!normal) throw new StepFailure('The face this step starts from is not flat any more; pick another.');
   const frame = frameOfFace(center, normal);
-  const { geometry, called } = outlineOf(body, face, frame, context.kernel);
+  const { geometry, called } = outlineOf(body, face, frame, kernel);
   // The holes of the face close regions of their own.
   const off = (r: { area: number }) => Math.abs(r.area - area);
   const whole = [...findRegions(geometry).regions].sort((a, b) => off(a) - off(b))[0];
   if (!whole)
     throw new StepFailure('The outline of the face this step starts from does not close; sketch on it instead.');
-  const name = body.faceNames[face]![0]!;
-  return { of: context.stepName(name.step), frame, areas: [{ ...whole, parents: [name], called }], chain: null };
+  return { frame, area: { ...whole, parents: [body.faceNames[face]![0]!], called } };
 }
 
-function outlineOf(body: Body, face: number, frame: Frame, kernel: SolidKernel) {
+function outlineOf(body: FaceOf, face: number, frame: Frame, kernel: SolidKernel) {
   const geometry: SketchGeometry = { points: {}, curves: {}, constraints: {} };
   const called = new Map<string, Name>();
   body.facts.edges.forEach((edge, i) => {
