@@ -43,6 +43,11 @@ const WAYS: Readonly<Record<string, Way>> = {
 };
 const wayOf = (surface: BRepAdaptor_Surface): Way => WAYS[String(surface.GetType())] ?? 'free';
 
+export const hasFreeFaces = (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): boolean =>
+  facesOf(oc, scope, shape).some(
+    (face) => wayOf(scope.keep(new oc.BRepAdaptor_Surface(scope.keep(oc.TopoDS.Face(face)), true))) === 'free',
+  );
+
 /** Does the kernel's own integration do for this face? */
 function isExact(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_Face, surface: BRepAdaptor_Surface): boolean {
   const kind = String(surface.GetType());

@@ -8,7 +8,7 @@ import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
-import { volumeOf } from './exact-measures.ts';
+import { hasFreeFaces, volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { chamferEdges, filletEdges } from './edges-worked.ts';
@@ -154,6 +154,10 @@ export class OcctKernel implements SolidKernel {
 
   isValid(solid: SolidHandle): boolean {
     return this.about(solid, isSound);
+  }
+
+  hasFreeFaces(solid: SolidHandle): boolean {
+    return this.about(solid, hasFreeFaces);
   }
 
   faces(solid: SolidHandle): FaceFacts[] {

@@ -1,7 +1,7 @@
 /** Sweeps and lofts against Pappus and the prismatoid; their names; and what is refused. */
 import { describe, expect, test } from '@jest/globals';
 import type { Step } from '@helb/core';
-import { block, designOf, edgeNear, edited, evaluated, faceLooking, last, namesIn, outline, rectangle, type At } from './sample-parts.ts'; // prettier-ignore
+import { block, designOf, edgeNear, edited, evaluated, extruded, faceLooking, last, namesIn, outline, rectangle, type At } from './sample-parts.ts'; // prettier-ignore
 import { setDimension } from '@helb/core';
 
 const round = (radius: number, more: Partial<Step> = {}, at: At = [0, 0], inner?: number): Step => ({
@@ -49,6 +49,44 @@ describe('sweeps', () => {
         w: swept(all, { path: { step: 'q' }, held: 'along', direction: { datum: 'z' } }),
       };
       expect((await volume(steps)) / (4 * 2 * Math.PI * 10 * 3)).toBeCloseTo(1, 4);
+    }
+  });
+
+  // The kernel joins some of them, of others it makes nothing or worse, and finds that sound.
+  test.each([
+    ['join', 12, 1.75, 20],
+    ['join', 24, 3, 30],
+    ['cut', 10, 1.5, 12],
+  ] as const)('wound %s on a rod of %d mm is right, or is said not to be', async (result, across, pitch, long) => {
+    const deep = (5 / 8) * (Math.sqrt(3) / 2) * pitch;
+    const [inner, outer] = [across / 2 - deep, across / 2];
+    const joined = result === 'join';
+    // Over its core a tooth, under its surface a groove: both this trapezium between the two radii.
+    const [within, without] = joined ? [0.75 * pitch, pitch / 8] : [pitch / 4, 0.7 * pitch];
+    const beyond = 0.1 * pitch;
+    const tooth: [number, number][] = [[inner - beyond, -within / 2], [inner, -within / 2], [outer, -without / 2], [outer, without / 2], [inner, within / 2], [inner - beyond, within / 2]]; // prettier-ignore
+    const groove: [number, number][] = [[inner, -within / 2], [outer, -without / 2], [outer + beyond, -without / 2], [outer + beyond, without / 2], [outer, without / 2], [inner, within / 2]]; // prettier-ignore
+    const turns = (long - 2 * pitch) / pitch;
+    const outcome = await evaluated(
+      designOf({
+        r: { ...outline([]), points: { c: [0, 0] }, curves: { k: { kind: 'circle', center: 'c', radius: joined ? inner : outer } } }, // prettier-ignore
+        e: extruded('r', `${long} mm`),
+        s: outline(
+          (joined ? tooth : groove).map(([x, z]) => [x, z + pitch] as const),
+          { plane: { datum: 'wall' } },
+        ),
+        q: { kind: 'helix', name: 'Helix', axis: { datum: 'z' }, at: { origin: true }, radius: `${outer} mm`, pitch: `${pitch} mm`, turns: `${turns}`, taper: '0 deg' }, // prettier-ignore
+        w: swept(all, { path: { step: 'q' }, held: 'along', direction: { datum: 'z' }, result }),
+      }),
+    );
+    const { status, message } = last(outcome);
+    if (status === 'failed') expect(message).toMatch(/^The (kernel’s )?outcome/);
+    else {
+      const area = ((within + without) / 2) * deep;
+      const middle = inner + (deep / 3) * ((within + 2 * without) / (within + without));
+      const wound = area * 2 * Math.PI * middle * turns;
+      const rod = Math.PI * (joined ? inner : outer) ** 2 * long;
+      expect((outcome.bodies[0]!.facts.volume - rod) / (joined ? wound : -wound)).toBeCloseTo(1, 3);
     }
   });
 

@@ -245,6 +245,8 @@ export interface SolidKernel {
   bulk(solid: SolidHandle): SolidBulk;
   box(solid: SolidHandle): Box;
   isValid(solid: SolidHandle): boolean;
+  /** Has it faces that are neither flat, nor turned about an axis, nor pushed along a line? */
+  hasFreeFaces(solid: SolidHandle): boolean;
   faces(solid: SolidHandle): FaceFacts[];
   edges(solid: SolidHandle): EdgeFacts[];
   /** Of each edge the angle, rad, by which the outward normals turn across it: above 0 outer edges, below 0 inner ones. */

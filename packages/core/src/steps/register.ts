@@ -19,6 +19,7 @@ import { shell } from './shell/shell.ts';
 import { split } from './split/split.ts';
 import { sketch } from './sketch/sketch.ts';
 import { sweep } from './sweep/sweep.ts';
+import { thread } from './thread/thread.ts';
 import type { StepKind } from './step.ts';
 
 const kinds = new Map<string, StepKind>();
@@ -34,6 +35,7 @@ for (const kind of [
   sweep,
   loft,
   hole,
+  thread,
   fillet,
   chamfer,
   shell,

@@ -1,10 +1,12 @@
 /** What lies between a face and where it is moved to: a slab of material to add or to take away. */
-import { curveOfEdge, StepFailure, type Body } from '../../names/body.ts';
+import { StepFailure, type Body } from '../../names/body.ts';
+import { roundFace } from '../../slots/faces/round-face.ts';
 import { flatFace } from '../../slots/regions/face-profile.ts';
 import type { Loop } from '../../sketch/regions/loop.ts';
 import type { MadeSolid, SolidKernel } from '../../solid/kernel.ts';
-import { cross, dot, minus, unit, type Vec3 } from '../../space/vector.ts';
+import { cross, dot, minus, type Vec3 } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
+import { inMm } from '../rework/rework.ts';
 
 export type Moved = Pick<Body, 'solid' | 'facts' | 'faceNames'>;
 
@@ -29,24 +31,17 @@ const SAME_ANGLE = 1e-7;
 
 /** A tube between the two radii, as far round and as long as the face. */
 function roundSlab(body: Moved, face: number, by: number, kernel: SolidKernel): Slab {
-  const { radius, axis, hollow } = body.facts.faces[face]!;
-  if (radius === null || !axis || hollow === null)
-    throw new StepFailure('Only flat faces and cylinders can be moved so; choose others, or change the step that made this one.'); // prettier-ignore
+  const { axis, radius, hollow, out, aside, low, high, bounds } = roundFace(body, face, kernel);
   const to = hollow ? radius - by : radius + by;
   if (to <= 0)
-    throw new StepFailure(`The round face has a radius of ${Number(radius.toFixed(3))} mm, and would come to nothing; offset it by less.`); // prettier-ignore
+    throw new StepFailure(
+      `The round face has a radius of ${inMm(radius)}, and would come to nothing; offset it by less.`,
+    );
   const way = axis.direction;
-  const out = unit(cross(way, Math.abs(way[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0]))!;
-  const aside = cross(way, out);
-  const height = (p: Vec3) => dot(minus(p, axis.origin), way);
   const angle = (p: Vec3) => Math.atan2(dot(minus(p, axis.origin), aside), dot(minus(p, axis.origin), out));
-  const edges = body.facts.edges.flatMap((edge, i) => (edge.faces.includes(face) ? [{ edge, i }] : []));
-  // The seam of a whole cylinder is no boundary.
-  const bounds = edges.filter(({ edge }) => edge.faces.some((f) => f !== face));
-  const curves = bounds.map(({ i }) => curveOfEdge(body, i, kernel));
-  const heights = curves.flatMap((c) => [height(c.from), height(c.to)]);
-  const [low, high] = [Math.min(...heights), Math.max(...heights)];
-  const [first, turn] = turnOf(curves.filter((c) => c.kind === 'line').map((c) => angle(c.middle)), curves.filter((c) => c.kind !== 'line').map((c) => angle(c.middle))); // prettier-ignore
+  const angles = (straight: boolean) =>
+    bounds.flatMap(({ curve }) => ((curve.kind === 'line') === straight ? [angle(curve.middle)] : []));
+  const [first, turn] = turnOf(angles(true), angles(false));
   const x = [0, 1, 2].map((i) => out[i]! * Math.cos(first) + aside[i]! * Math.sin(first)) as unknown as Vec3;
   const corners = [[Math.min(radius, to), low], [Math.max(radius, to), low], [Math.max(radius, to), high], [Math.min(radius, to), high]] as const; // prettier-ignore
   const loop: Loop = {

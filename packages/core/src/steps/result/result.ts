@@ -1,7 +1,9 @@
 /** What becomes of a step's fresh solids: new bodies, joined to those there, or cut from them. */
 import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf } from '../../names/name.ts';
-import type { MadeSolid } from '../../solid/kernel.ts';
+import type { MadeSolid, SolidHandle, SolidKernel } from '../../solid/kernel.ts';
+import { minus } from '../../space/vector.ts';
+import { isPlausible } from '../../solid/second-opinion.ts';
 import { LazyFacts } from '../../names/facts.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { choice } from '../../slots/choice/choice.ts';
@@ -84,12 +86,42 @@ export function finish(
       targets.map((b) => b.solid),
       fresh.map((f) => f.solid),
     );
+    if (fresh.some((f) => kernel.hasFreeFaces(f.solid)) && !seemsRight(kind, targets, fresh, solids, kernel)) {
+      for (const { solid } of solids) kernel.free(solid);
+      throw new StepFailure(
+        `The kernel’s outcome cannot be right: ${WRONG[kind]}; change the free shape a little, or make it of simpler faces.`,
+      );
+    }
     return combined(kind, targets, fresh, solids, context);
   } finally {
     // Only what came of them is kept.
     for (const { solid } of fresh) kernel.free(solid);
   }
 }
+
+const WRONG = {
+  join: 'joining did not add what it should',
+  cut: 'cutting did not take away what it should',
+  common: 'what is shared is not what it should be',
+};
+
+/** By meshes fine enough to tell a gross fault: on free faces the kernel makes such, and finds them sound. */
+function seemsRight(
+  kind: Exclude<ResultKind, 'new_body'>,
+  targets: readonly Body[],
+  fresh: readonly Fresh[],
+  solids: readonly MadeSolid[],
+  kernel: SolidKernel,
+): boolean {
+  const { min, max } = targets[0]!.facts.box;
+  const quality = { linear: COARSE * Math.hypot(...minus(max, min)), angular: COARSE_ANGLE };
+  const meshes = (of: readonly { readonly solid: SolidHandle }[]) => of.map((o) => kernel.mesh(o.solid, quality));
+  return isPlausible(kind, meshes(targets), meshes(fresh), meshes(solids));
+}
+
+/** Of the body's size; and rad. */
+const COARSE = 0.002;
+const COARSE_ANGLE = 0.25;
 
 function combined(
   kind: Exclude<ResultKind, 'new_body'>,
