@@ -1,16 +1,21 @@
 import {
   asVariant,
+  exportFace,
   ExportFailure,
   exportParts,
+  KernelError,
+  Ledger,
   PartEvaluator,
+  refOfFace,
   withReadings,
   writeDesign,
   type Design,
+  type SolidKernel,
 } from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import { CliError } from './cli-error.ts';
 
-export const EXPORT_FORMATS = ['step', 'stl', 'helb'] as const;
+export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'dxf', 'svg', 'helb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** The design as one of its variants, by name. @throws CliError */
@@ -33,6 +38,7 @@ export async function exportDesign(
   design: Design,
   format: ExportFormat,
   only: string | undefined,
+  cutWidth = 0,
 ): Promise<Uint8Array | string> {
   if (format === 'helb') return writeDesign(design);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
@@ -40,9 +46,32 @@ export async function exportDesign(
   const kernel = await loadKernel();
   const evaluator = new PartEvaluator(kernel);
   try {
-    return await exportParts(await withReadings(design, evaluator, kernel), format, ids, evaluator, kernel);
+    const own = await withReadings(design, evaluator, kernel);
+    if (format === 'dxf' || format === 'svg')
+      return await largestFace(own, format, ids, cutWidth / 2, evaluator, kernel);
+    return await exportParts(own, format, ids, evaluator, kernel);
   } catch (error) {
-    if (error instanceof ExportFailure) throw new CliError(error.message);
+    if (error instanceof ExportFailure || error instanceof KernelError) throw new CliError(error.message);
     throw error;
   }
+}
+
+/** The outline of the largest flat face of the one part that is meant. @throws CliError, ExportFailure, KernelError */
+async function largestFace(
+  design: Design,
+  format: 'dxf' | 'svg',
+  [part, ...more]: readonly string[],
+  grown: number,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+): Promise<Uint8Array> {
+  if (more.length > 0) throw new CliError('An outline is of one part; say of which with --part.');
+  const { bodies } = await evaluator.evaluate(design, Ledger.of(design), part!);
+  const flat = bodies.flatMap((body) =>
+    body.facts.faces.flatMap((f, index) => (f.normal ? [{ body, index, area: f.area }] : [])),
+  );
+  const [largest] = flat.sort((a, b) => b.area - a.area);
+  if (!largest) throw new CliError(`${design.parts[part!]!.name} has no flat face to take the outline of.`);
+  const face = refOfFace(largest.body, largest.index, bodies);
+  return (await exportFace(design, part!, face, format, grown, evaluator, kernel)).bytes;
 }

@@ -80,18 +80,21 @@ program
   .requiredOption('--as <format>', `one of ${EXPORT_FORMATS.join(', ')}`)
   .requiredOption('-o, --output <file>', 'where to write')
   .option('--part <name>', 'this part only, by name or id')
+  .option('--cut <mm>', 'with dxf and svg: how wide the cut is, so that the part keeps its size', '0')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
   .action(
     async (
       file: string,
-      options: { as: string; output: string; part?: string; variant?: string; set: SetOption[] },
+      options: { as: string; output: string; part?: string; cut: string; variant?: string; set: SetOption[] },
     ) => {
       if (!EXPORT_FORMATS.includes(options.as as ExportFormat)) {
         throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
       }
       const design = await openWanted(file, options);
-      await writeTo(options.output, await exportDesign(design, options.as as ExportFormat, options.part));
+      const cut = Number(options.cut);
+      if (!Number.isFinite(cut)) throw new CliError(`--cut takes a number of mm; “${options.cut}” is none.`);
+      await writeTo(options.output, await exportDesign(design, options.as as ExportFormat, options.part, cut));
     },
   );
 

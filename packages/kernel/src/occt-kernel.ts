@@ -12,6 +12,7 @@ import { hasFreeFaces, volumeOf } from './exact-measures.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { chamferEdges, filletEdges } from './edges-worked.ts';
+import { faceOutline } from './face-outline.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
 import { splitSolids } from './split.ts';
@@ -182,6 +183,12 @@ export class OcctKernel implements SolidKernel {
 
   section(solid: SolidHandle, frame: Frame): EdgeCurve[] {
     return this.about(solid, (oc, scope, shape) => sectionOf(oc, scope, shape, frame));
+  }
+
+  faceOutline(solid: SolidHandle, face: number, grown: number): EdgeCurve[][] {
+    return this.guarded('The kernel could not offset this outline; give another distance', () =>
+      scoped((scope) => faceOutline(this.oc, scope, this.shape(solid), face, grown)),
+    );
   }
 
   outline(solid: SolidHandle, frame: Frame): EdgeCurve[] {

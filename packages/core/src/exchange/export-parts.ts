@@ -1,18 +1,18 @@
 /** Parts as a file of exact solids or of triangles. */
+import { colorOf } from '../document/part-colors.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { PartEvaluator } from '../part/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
+import { ExportFailure } from './export-failure.ts';
 import { writeStl } from './stl.ts';
+import { write3mf } from './write-3mf.ts';
 
-export type SolidFormat = 'step' | 'stl';
-
-/** What cannot be exported, as a sentence for the user. */
-export class ExportFailure extends Error {}
+export type SolidFormat = 'step' | 'stl' | '3mf';
 
 /** Fine enough that a printed round looks round: 0.05 mm off, 10° a facet. */
-const STL_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
+const PRINT_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
 
 /** @throws ExportFailure when a step fails or nothing is solid */
 export async function exportParts(
@@ -39,8 +39,10 @@ export async function exportParts(
     return kernel.exportStep(
       outcomes.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
     );
-  return writeStl(
-    outcomes.flatMap((o) => o.bodies.map((b) => kernel.mesh(b.solid, STL_QUALITY))),
+  const meshes = outcomes.map((o) => o.bodies.map((b) => kernel.mesh(b.solid, PRINT_QUALITY)));
+  if (format === 'stl') return writeStl(meshes.flat(), design.name);
+  return write3mf(
+    outcomes.map((o, i) => ({ name: design.parts[o.part]!.name, color: colorOf(design, o.part), meshes: meshes[i]! })),
     design.name,
   );
 }

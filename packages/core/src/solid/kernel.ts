@@ -257,6 +257,12 @@ export interface SolidKernel {
   curves(solid: SolidHandle): EdgeCurve[];
   /** Where a plane cuts the solid. @throws KernelError */
   section(solid: SolidHandle, frame: Frame): EdgeCurve[];
+  /**
+   * The outline of a flat face, loop by loop, as it is or grown on every side: outwards, holes inwards, corners as arcs.
+   * @param grown mm, 0 or more; holes narrower than that go
+   * @throws KernelError
+   */
+  faceOutline(solid: SolidHandle, face: number, grown: number): EdgeCurve[][];
   /** Lines and outlines not hidden, seen straight onto the frame: already flat, x and y along it. */
   outline(solid: SolidHandle, frame: Frame): EdgeCurve[];
   /** Shortest distance between two faces or edges, mm. @throws KernelError */

@@ -1,5 +1,5 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
-import type { Picked, Vec3 } from '@helb/core';
+import type { FaceRef, Picked, Vec3 } from '@helb/core';
 import { useModes } from '../modes/mode-stack.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -59,6 +59,9 @@ export const useSession = defineStore('session', () => {
   /** A DXF drawing is being chosen and taken in. */
   const readingDxf = ref(false);
 
+  /** The outline of this flat face is being written to a file. */
+  const outlining = shallowRef<FaceRef | null>(null);
+
   /** The step at which one stands: what was there before it can be picked, what comes later is not shown. */
   const workedOn = computed(() => sketching.value ?? pickingFor.value?.step ?? editing.value);
   const inSketch = computed(() => sketching.value !== null);
@@ -67,6 +70,7 @@ export const useSession = defineStore('session', () => {
     leaveSketch();
     activePart.value = id;
     showFlex.value = false;
+    outlining.value = null;
     editing.value = null;
     pickingFor.value = null;
     picks.value = [];
@@ -110,6 +114,7 @@ export const useSession = defineStore('session', () => {
     showFlex,
     toleranceOf,
     readingDxf,
+    outlining,
     inSketch,
     workedOn,
     openPart,

@@ -1,6 +1,8 @@
 /** What else the kernel is asked for, besides the picture: readings, traces, variants, files. */
 import {
   findSource,
+  ExportFailure,
+  exportFace,
   exportParts,
   KernelError,
   Ledger,
@@ -13,7 +15,9 @@ import {
   type BorrowSource,
   Superseded,
   type Design,
+  type DrawingFormat,
   type EvaluationHooks,
+  type FaceRef,
   type FoundSource,
   type Measure,
   type MovedFace,
@@ -21,6 +25,7 @@ import {
   type SolidFormat,
   type SolidKernel,
   type VariantSurvey,
+  type WrittenFace,
 } from '@helb/core';
 import * as Comlink from 'comlink';
 
@@ -54,6 +59,23 @@ export function kernelWork(
     const { kernel, evaluator } = await ready;
     const bytes = await exclusive(() => exportParts(design, format, parts, evaluator, kernel));
     return Comlink.transfer(bytes, [bytes.buffer]);
+  }
+
+  /** A flat face as a drawing, or why there is none, as a sentence. */
+  async function exportOutline(
+    part: string,
+    face: FaceRef,
+    format: DrawingFormat,
+    grown: number,
+  ): Promise<WrittenFace | string> {
+    const design = held();
+    const { kernel, evaluator } = await ready;
+    try {
+      return await exclusive(() => exportFace(design, part, face, format, grown, evaluator, kernel));
+    } catch (error) {
+      if (error instanceof ExportFailure || error instanceof KernelError) return error.message;
+      throw error;
+    }
   }
 
   /** All parts of one variant as a file. */
@@ -147,6 +169,7 @@ export function kernelWork(
 
   return {
     exportDesign,
+    exportOutline,
     exportVariant,
     borrow,
     read,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton } from '@headlessui/vue';
-import { writeDesign } from '@helb/core';
+import { writeDesign, type SolidFormat } from '@helb/core';
 import { computed, ref } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
@@ -8,15 +8,16 @@ import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import ActionItems from '../fields/ActionItems.vue';
 import { useTrial } from '../trial/trial-store.ts';
-import { saveFile } from './save-file.ts';
+import { FILE_TYPE, saveFile } from './save-file.ts';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const trial = useTrial();
 const writing = ref(false);
+const FORMATS = ['step', 'stl', '3mf'] as const;
 
-async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void> {
+async function exportParts(format: SolidFormat, whole: boolean): Promise<void> {
   const d = design.design;
   if (!d) return;
   const parts = whole ? d.partOrder : session.activePart ? [session.activePart] : [];
@@ -27,7 +28,7 @@ async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void
   writing.value = true;
   try {
     const bytes = await evaluation.on(d).exportDesign(format, parts);
-    saveFile(bytes, `${name}.${format}`, format === 'step' ? 'model/step' : 'model/stl');
+    saveFile(bytes, `${name}.${format}`, FILE_TYPE[format]);
     toast.success(`${name}.${format} is written.`);
   } catch (error) {
     toast.error((error as Error).message);
@@ -38,13 +39,15 @@ async function exportParts(format: 'step' | 'stl', whole: boolean): Promise<void
 
 const part = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
 const items = computed(() => [
-  { label: 'Whole design as STEP', run: () => exportParts('step', true) },
-  { label: 'Whole design as STL', run: () => exportParts('stl', true) },
+  ...FORMATS.map((format) => ({
+    label: `Whole design as ${format.toUpperCase()}`,
+    run: () => exportParts(format, true),
+  })),
   ...(part.value
-    ? [
-        { label: `${part.value} as STEP`, run: () => exportParts('step', false) },
-        { label: `${part.value} as STL`, run: () => exportParts('stl', false) },
-      ]
+    ? FORMATS.map((format) => ({
+        label: `${part.value} as ${format.toUpperCase()}`,
+        run: () => exportParts(format, false),
+      }))
     : []),
   {
     label: 'Design file',

@@ -7,3 +7,12 @@ export function saveFile(bytes: Uint8Array, name: string, type: string): void {
   link.click();
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
+
+/** Media types by the ending of a file's name. */
+export const FILE_TYPE = {
+  step: 'model/step',
+  stl: 'model/stl',
+  '3mf': 'model/3mf',
+  dxf: 'image/vnd.dxf',
+  svg: 'image/svg+xml',
+} as const;

@@ -1,10 +1,7 @@
-import type { Design } from '@helb/core';
+import { colorOf, type Design } from '@helb/core';
 
-/** Calm, distinct, and none of them the signal colour. */
-const PALETTE = ['#9DBFB8', '#C9B27C', '#A9B4BC', '#C7A08F', '#9FB08A', '#B3A3C2', '#8FAFC7', '#C2B6A3'];
+/** The colour of a part on the stage; of none, as of the first. */
+export const colorOfPart = (design: Design | null, part: string | null): string =>
+  colorOf(design ?? NOTHING, part ?? '');
 
-export function colorOfPart(design: Design | null, part: string | null): string {
-  if (!design || !part) return PALETTE[0]!;
-  const own = design.parts[part]?.color;
-  return own ?? PALETTE[Math.max(0, design.partOrder.indexOf(part)) % PALETTE.length]!;
-}
+const NOTHING = { parts: {}, partOrder: [] } as unknown as Design;

@@ -131,6 +131,7 @@ function writeCsv(): void {
 const exports = computed(() => [
   { label: 'Each as STEP', run: () => work.exportEach(order.value, 'step') },
   { label: 'Each as STL', run: () => work.exportEach(order.value, 'stl') },
+  { label: 'Each as 3MF', run: () => work.exportEach(order.value, '3mf') },
 ]);
 const tables = [
   { label: 'Copy the table', run: copy },

@@ -7,9 +7,7 @@ import { computed, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
-import { saveFile } from '../shell/save-file.ts';
-
-const FILE_TYPE = { step: 'model/step', stl: 'model/stl' } as const;
+import { FILE_TYPE, saveFile } from '../shell/save-file.ts';
 
 export function useVariantWork() {
   const design = useDesign();

@@ -9,6 +9,7 @@ import { CHANGE_HINTS } from '../sketch/changing.ts';
 import { useClashOffer } from '../sketch/clash-offer.ts';
 import ClashPanel from '../sketch/ClashPanel.vue';
 import DxfForm from '../sketch/DxfForm.vue';
+import OutlineForm from '../outline/OutlineForm.vue';
 import ChangeForm from '../sketch/ChangeForm.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useSketchVerbs } from './sketch-verbs.ts';
@@ -141,6 +142,7 @@ defineExpose({ verbs });
       </template>
     </div>
     <DxfForm v-if="session.readingDxf" :editing="editing" class="absolute inset-x-0 top-full z-20" />
+    <OutlineForm v-if="session.outlining" class="absolute inset-x-0 top-full z-20" />
     <ChangeForm v-if="session.changing" :editing="editing" class="absolute inset-x-0 top-full z-20" />
     <div
       v-if="session.notice || clash.rows.length > 0 || evaluation.trouble || evaluation.progress"

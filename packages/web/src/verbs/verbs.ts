@@ -177,6 +177,7 @@ export function useVerbs() {
           .filter((kind) => beginning(kind, picks))
           .map((kind) => verbOf(kind, () => begin(kind, picks))),
         ...verbsFor(picks),
+        ...outlineVerb(picks),
       ];
     return [
       ...DATUM_PLANES.map((datum) => ({
@@ -187,6 +188,12 @@ export function useVerbs() {
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
+
+  /** Of one flat face: its outline as a file to cut by. */
+  function outlineVerb([pick, ...more]: typeof session.picks): Verb[] {
+    if (pick?.kind !== 'face' || !pick.flat || more.length > 0) return [];
+    return [{ id: 'outline', label: 'Write outline', run: () => (session.outlining = pick.ref) }];
+  }
 
   return {
     toolVerbs,

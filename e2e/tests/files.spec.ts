@@ -1,0 +1,77 @@
+import DxfParser from 'dxf-parser';
+import { unzipSync } from 'fflate';
+import { readFile } from 'node:fs/promises';
+import { expect, test } from './workplace.ts';
+
+test('a bore and a side are offset, the bore is threaded; the top is written to cut by, the part to print', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.newPlate('Gland');
+  await w.pick([0, 0, 10]);
+  await w.choose('Hole');
+  await page.keyboard.type('20 mm');
+  await w.keep('Hole 1');
+
+  await test.step('a side is pulled, the bore made narrower, and a thread marked that fits it', async () => {
+    await w.pick([30, 0, 5]);
+    await w.choose('Offset');
+    await page.keyboard.type('7 mm');
+    await w.keep('Offset 1');
+    await expect(w.caption()).toContainText('67 × 40 × 10 mm');
+    await w.pick([0, 10, 7]);
+    await w.choose('Offset');
+    await page.keyboard.type('0.25 mm');
+    await w.keep('Offset 2');
+    await w.pick([0, 9.75, 7]);
+    await w.choose('Thread');
+    await expect(w.step('Thread 1')).toContainText('M22: marked, not modelled.');
+    await w.keep('Thread 1');
+  });
+
+  await test.step('its top as DXF, for a cut 0.3 mm wide', async () => {
+    await w.pick([25, -15, 10]);
+    await w.choose('Write outline');
+    const form = page.getByRole('form', { name: 'Write the outline of this face' });
+    await form.getByLabel('for a cut').fill('0.3');
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      form.getByRole('button', { name: 'Write' }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe('Part 1.dxf');
+    const drawing = new DxfParser().parseSync(await readFile(await download.path(), 'utf8'))!;
+    const all = drawing.entities as unknown as {
+      type: string;
+      layer: string;
+      radius?: number;
+      vertices?: { x: number }[];
+    }[];
+    expect(drawing.header.$INSUNITS).toBe(4);
+    const xs = all.filter((e) => e.layer === 'outline').flatMap((e) => e.vertices?.map((v) => v.x) ?? []);
+    expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(67.3, 6);
+    const [bore, ...others] = all.filter((e) => e.layer === 'holes');
+    expect(others).toEqual([]);
+    expect(bore!.type).toBe('CIRCLE');
+    expect(bore!.radius).toBeCloseTo(9.75 - 0.15, 6);
+  });
+
+  await test.step('a cut wider than the hole leaves it out, and says so', async () => {
+    await w.choose('Write outline');
+    await page.getByRole('form').getByLabel('for a cut').fill('20');
+    await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Write', exact: true }).click(),
+    ]);
+    await expect(page.getByText('1 hole is narrower than the cut')).toBeVisible();
+  });
+
+  await test.step('the part as 3MF', async () => {
+    await page.getByRole('button', { name: 'Files' }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: 'Part 1 as 3MF' }).click(),
+    ]);
+    const files = unzipSync(new Uint8Array(await readFile(await download.path())));
+    expect(new TextDecoder().decode(files['3D/3dmodel.model'])).toContain('<base name="Part 1"');
+  });
+});

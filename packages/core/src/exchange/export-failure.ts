@@ -1,0 +1,2 @@
+/** What cannot be exported, as a sentence for the user. */
+export class ExportFailure extends Error {}
