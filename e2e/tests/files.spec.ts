@@ -29,6 +29,22 @@ test('a bore and a side are offset, the bore is threaded; the top is written to 
     await w.keep('Thread 1');
   });
 
+  await test.step('cut open, what lay hidden can be seen and picked', async () => {
+    const deepInTheBore: [number, number, number] = [2, 9.54, 3];
+    await w.pick(deepInTheBore);
+    await expect(w.verb('Thread')).toHaveCount(0);
+    await page.keyboard.press('Escape');
+    await w.choose('Section');
+    await expect(page.getByRole('form', { name: 'Section' }).getByLabel('Distance')).toHaveValue('0');
+    await w.pick(deepInTheBore);
+    await expect(w.verb('Thread')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.getByRole('form', { name: 'Section' }).getByRole('button', { name: 'Close' }).click();
+    await w.pick(deepInTheBore);
+    await expect(w.verb('Thread')).toHaveCount(0);
+    await page.keyboard.press('Escape');
+  });
+
   await test.step('its top as DXF, for a cut 0.3 mm wide', async () => {
     await w.pick([25, -15, 10]);
     await w.choose('Write outline');

@@ -1,5 +1,6 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
 import type { FaceRef, Picked, Vec3 } from '@helb/core';
+import type { SectionPlane } from '../stage/section.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -59,6 +60,9 @@ export const useSession = defineStore('session', () => {
   /** A DXF drawing is being chosen and taken in. */
   const readingDxf = ref(false);
 
+  /** Where the bodies on the stage are cut open to be looked into; nothing is changed by it. */
+  const section = shallowRef<SectionPlane | null>(null);
+
   /** The outline of this flat face is being written to a file. */
   const outlining = shallowRef<FaceRef | null>(null);
 
@@ -71,6 +75,7 @@ export const useSession = defineStore('session', () => {
     activePart.value = id;
     showFlex.value = false;
     outlining.value = null;
+    section.value = null;
     editing.value = null;
     pickingFor.value = null;
     picks.value = [];
@@ -84,6 +89,7 @@ export const useSession = defineStore('session', () => {
     notice.value = null;
     pickingFor.value = null;
     editing.value = null;
+    section.value = null;
     sketching.value = step;
   }
 
@@ -115,6 +121,7 @@ export const useSession = defineStore('session', () => {
     toleranceOf,
     readingDxf,
     outlining,
+    section,
     inSketch,
     workedOn,
     openPart,

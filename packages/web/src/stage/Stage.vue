@@ -20,6 +20,7 @@ import PartCaption from './PartCaption.vue';
 import PartNumbers from './PartNumbers.vue';
 import { useStagePicking } from './picking.ts';
 import { StageScene, type ViewDirection } from './scene.ts';
+import SectionBar from './SectionBar.vue';
 import { Sheet } from './sheet.ts';
 import { regionsCame } from './sketch-regions.ts';
 import UnfoldedBox from './UnfoldedBox.vue';
@@ -154,6 +155,7 @@ watch([bodies, ghosts, scene], () => {
   if (view.value) shownPart = session.activePart;
   wasEmpty = empty;
 });
+watch([() => session.section, scene], () => scene.value?.setSection(session.section));
 const theme = useTheme();
 watch([() => theme.shown, scene], () => scene.value?.recolor(), { flush: 'post' });
 watch([picking.selectedHits, picking.hoverHit, () => session.litFaces, bodies, () => theme.shown], () =>
@@ -303,6 +305,11 @@ defineExpose({ fit });
     />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
+    <SectionBar
+      v-if="session.section && !session.inSketch && bodies.length > 0"
+      class="absolute top-3 left-1/2 -translate-x-1/2"
+      :bodies="bodies"
+    />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
       <UnfoldedBox :direction="direction" @look="lookFrom" />
     </div>

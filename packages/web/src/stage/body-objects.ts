@@ -1,7 +1,8 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
 import type { BodyView } from '@helb/core';
 import {
-  BufferAttribute, BufferGeometry, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial, Vector2,
+  BufferAttribute, BufferGeometry, DoubleSide, FrontSide, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial,
+  Vector2, type Plane,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
@@ -24,6 +25,7 @@ export class BodyObject {
   private readonly edges: LineSegments;
   private readonly lit = new Group();
   private shown: BodyLook = 'solid';
+  private cutBy: Plane[] = [];
 
   constructor(
     readonly view: BodyView,
@@ -106,7 +108,10 @@ export class BodyObject {
     geometry.setAttribute('position', this.mesh.geometry.getAttribute('position'));
     geometry.setAttribute('normal', this.mesh.geometry.getAttribute('normal'));
     geometry.setIndex(new BufferAttribute(mesh.triangles.slice(from, from + mesh.faceRanges[face * 2 + 1]!), 1));
-    const overlay = new Mesh(geometry, new MeshLambertMaterial({ color, transparent: true }));
+    const overlay = new Mesh(
+      geometry,
+      new MeshLambertMaterial({ color, transparent: true, clippingPlanes: this.cutBy }),
+    );
     overlay.renderOrder = 1;
     return overlay;
   }
@@ -117,6 +122,17 @@ export class BodyObject {
     const overlay = new LineSegments2(geometry, new LineMaterial({ color, linewidth: EDGE_PIXELS, resolution: size }));
     overlay.renderOrder = 2;
     return overlay;
+  }
+
+  /** Leave away what lies before these planes. */
+  cut(planes: Plane[]): void {
+    this.mesh.material.clippingPlanes = planes;
+    (this.edges.material as LineBasicMaterial).clippingPlanes = planes;
+    // The inside is seen through the cut until the cap lies over it.
+    this.mesh.material.side = planes.length > 0 ? DoubleSide : FrontSide;
+    this.mesh.material.needsUpdate = true;
+    (this.edges.material as LineBasicMaterial).needsUpdate = true;
+    this.cutBy = planes;
   }
 
   /** Take on the colours of now. */

@@ -4,6 +4,7 @@ import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
 import { BodyObject, isSeam, sampleObjects, type BodyLook, type Tone } from './body-objects.ts';
+import { isLeft, SectionView, type SectionPlane } from './section.ts';
 
 CameraControls.install({ THREE });
 
@@ -51,13 +52,16 @@ export class StageScene {
   private stale = true;
   private compiled = false;
   private readonly raycaster = new THREE.Raycaster();
+  private section: SectionPlane | null = null;
+  private sectionView: SectionView | null = null;
 
   constructor(
     canvas: HTMLCanvasElement,
     surface: HTMLElement,
     private readonly onRender: () => void,
   ) {
-    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer = new THREE.WebGLRenderer({ canvas, antialias: true, alpha: true, stencil: true });
+    this.renderer.localClippingEnabled = true;
     this.isSoftware = drawsInSoftware(this.renderer.getContext());
     this.renderer.setPixelRatio(Math.min(window.devicePixelRatio, 2));
     // Asking for a shader's log waits for the graphics process; our shaders are three's own.
@@ -146,7 +150,28 @@ export class StageScene {
       }
       object.setLook(look);
     }
+    this.setSection(this.section);
+  }
+
+  /** Cut the bodies open along a plane; null shows them whole. */
+  setSection(plane: SectionPlane | null): void {
+    if (this.sectionView) {
+      this.scene.remove(this.sectionView.group);
+      this.sectionView.dispose(this.bodies.values());
+      this.sectionView = null;
+    }
+    this.section = plane;
+    const box = this.bounds();
+    if (plane && box) {
+      this.sectionView = new SectionView(plane, this.touchable(), box, this.renderer.getPixelRatio());
+      this.scene.add(this.sectionView.group);
+    }
     this.invalidate();
+  }
+
+  /** Is a place shown, or cut away? */
+  private isShown(p: THREE.Vector3): boolean {
+    return this.section === null || isLeft(this.section, p);
   }
 
   /** All but what is only a ghost. */
@@ -192,7 +217,7 @@ export class StageScene {
     this.raycaster.setFromCamera(ndc, this.camera);
     let best: { distance: number; hit: Hit; object: BodyObject } | null = null;
     for (const object of this.touchable()) {
-      const found = object.tree.raycastFirst(this.raycaster.ray, THREE.DoubleSide);
+      const found = this.firstShown(object);
       if (!found || found.faceIndex == null || (best && found.distance >= best.distance)) continue;
       const face = object.faceOfTriangle(found.faceIndex);
       if (face >= 0)
@@ -200,6 +225,14 @@ export class StageScene {
     }
     const edge = this.edgeNear(x, y, best?.distance ?? Infinity);
     return edge ?? best?.hit ?? null;
+  }
+
+  /** Where the pointer's ray first meets what is shown of a body. */
+  private firstShown({ tree }: BodyObject): THREE.Intersection | null {
+    const { ray } = this.raycaster;
+    if (!this.section) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
+    const shown = tree.raycast(ray, THREE.DoubleSide).filter(({ point }) => this.isShown(point));
+    return shown.sort((a, b) => a.distance - b.distance)[0] ?? null;
   }
 
   private edgeNear(x: number, y: number, surface: number): Hit | null {
@@ -220,7 +253,9 @@ export class StageScene {
           b.fromArray(edgePoints, p * 3 + 3);
           const near = nearestOnSegment(this.pixelOf(a), this.pixelOf(b), x, y);
           if (near.away > EDGE_REACH_PX || (best && near.away >= best.away)) continue;
-          const depth = a.lerp(b, near.t).sub(origin).dot(direction);
+          const place = a.lerp(b, near.t);
+          if (!this.isShown(place)) continue;
+          const depth = place.sub(origin).dot(direction);
           // Behind the face under the pointer, it is hidden.
           if (depth > surface + (EDGE_REACH_PX * 2) / scale) continue;
           best = { away: near.away, hit: { body: object.view.id, kind: 'edge', index: e } };
@@ -306,6 +341,7 @@ export class StageScene {
 
   dispose(): void {
     cancelAnimationFrame(this.pending);
+    this.setSection(null);
     this.setBodies([]);
     cancelAnimationFrame(this.pending);
     this.controls.dispose();

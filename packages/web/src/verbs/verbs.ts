@@ -1,7 +1,7 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
   addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, newId, refOf, stepKinds, suppressStep, usersOfStep,
-  type Picked, type Step, type StepKind,
+  type Picked, type Step, type StepKind, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
@@ -177,7 +177,7 @@ export function useVerbs() {
           .filter((kind) => beginning(kind, picks))
           .map((kind) => verbOf(kind, () => begin(kind, picks))),
         ...verbsFor(picks),
-        ...outlineVerb(picks),
+        ...faceVerbs(picks),
       ];
     return [
       ...DATUM_PLANES.map((datum) => ({
@@ -185,14 +185,39 @@ export function useVerbs() {
         label: `Sketch on ${datum}`,
         run: () => sketchOn(datum),
       })),
+      ...middleSection(),
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
 
-  /** Of one flat face: its outline as a file to cut by. */
-  function outlineVerb([pick, ...more]: typeof session.picks): Verb[] {
+  /** Of one flat face: its outline as a file to cut by, and a look into the part along it. */
+  function faceVerbs([pick, ...more]: typeof session.picks): Verb[] {
     if (pick?.kind !== 'face' || !pick.flat || more.length > 0) return [];
-    return [{ id: 'outline', label: 'Write outline', run: () => (session.outlining = pick.ref) }];
+    const facts = view.value?.bodies.find((b) => b.id === pick.body)?.faces[pick.face];
+    return [
+      { id: 'outline', label: 'Write outline', run: () => (session.outlining = pick.ref) },
+      ...(facts?.normal ? [sectionVerb(facts.normal, along(facts.center, facts.normal))] : []),
+    ];
+  }
+
+  const along = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+  const sectionVerb = (normal: Vec3, at: number): Verb => ({
+    id: 'section',
+    label: 'Section',
+    active: session.section !== null,
+    run() {
+      session.picks = [];
+      session.section = session.section ? null : { normal, at };
+    },
+  });
+
+  /** Through the middle of the part, seen from where one looks first. */
+  function middleSection(): Verb[] {
+    const bodies = view.value?.bodies ?? [];
+    if (bodies.length === 0) return [];
+    const ends = bodies.flatMap((b) => [b.box.min[1], b.box.max[1]]);
+    return [sectionVerb([0, -1, 0], -(Math.min(...ends) + Math.max(...ends)) / 2)];
   }
 
   return {
