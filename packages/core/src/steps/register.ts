@@ -15,6 +15,7 @@ import { move } from './move/move.ts';
 import { offset } from './offset/offset.ts';
 import { pattern } from './pattern/pattern.ts';
 import { revolve } from './revolve/revolve.ts';
+import { rib } from './rib/rib.ts';
 import { shell } from './shell/shell.ts';
 import { split } from './split/split.ts';
 import { sketch } from './sketch/sketch.ts';
@@ -40,6 +41,7 @@ for (const kind of [
   chamfer,
   shell,
   offset,
+  rib,
   pattern,
   mirror,
   datumPlane,
