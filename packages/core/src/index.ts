@@ -112,3 +112,4 @@ export * from './flex/attempt.ts';
 export * from './flex/dials.ts';
 export * from './flex/flex.ts';
 export * from './flex/words.ts';
+export { writeFlexCsv } from './flex/write-csv.ts';

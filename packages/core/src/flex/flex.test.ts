@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { addDimension, dialRanges, emptyDesign, flexDial, flexPairs, rangeToKeep, type DialRange, type Fault, type Trying } from '../index.ts'; // prettier-ignore
+import { addDimension, dialRanges, emptyDesign, flexDial, flexPairs, rangeToKeep, type DialRange, type Fault, type Trying, writeFlexCsv } from '../index.ts'; // prettier-ignore
 import { edited } from '../commands/edited.ts';
 
 const units = { length: 'mm', angle: 'deg', decimals: 3 } as const;
@@ -94,4 +94,18 @@ test('a dial without a range is tried round its value; one without a value is na
     { ref: 'b', now: 5, min: 2, max: 8, step: 1, proposed: true },
   ]);
   expect(left).toEqual(['c is not moved: it is neither a length, an angle nor a number']);
+});
+
+test('a table of all values, in the design’s units, with what fails', () => {
+  const design = edited(emptyDesign('Table'), addDimension('d', { name: 'd', value: '8 mm' }));
+  const samples = [
+    { at: 5, faults: [{ how: 'refused', message: 'Too thin, by far.' }], numbers: {} },
+    { at: 8, faults: [], numbers: { mass: 0.25, volume: 1000 / 3 } },
+  ] as const;
+  const flexed = { dial: dial(), samples, safe: { from: 8, to: 8 }, below: null, above: null };
+  expect(writeFlexCsv(design, [flexed]).split('\r\n')).toEqual([
+    'dial,value,unit,stands,why_not,mass_kg,volume_mm3',
+    'd,5,mm,no,"Too thin, by far.",,',
+    'd,8,mm,yes,,0.25,333.333333',
+  ]);
 });

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** Does it survive change? The dials over their ranges, and what must hold. */
+import { writeFlexCsv } from '@helb/core';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { saveFile } from '../shell/save-file.ts';
 import DialBar from './DialBar.vue';
 import { useFlex } from './flex-store.ts';
 import RequirementList from './RequirementList.vue';
@@ -14,6 +16,12 @@ const design = useDesign();
 const session = useSession();
 const flex = useFlex();
 const charted = ref<string | null>(null);
+
+function writeCsv(): void {
+  const of = flex.of!;
+  const text = `\uFEFF${writeFlexCsv(of, flex.dials)}`;
+  saveFile(new TextEncoder().encode(text), `${of.name} - flex.csv`, 'text/csv');
+}
 
 const dialCount = computed(() => design.ledger?.entries.filter((e) => e.dial).length ?? 0);
 const standing = computed(() => {
@@ -42,6 +50,9 @@ const standing = computed(() => {
         :max="flex.progress.total ?? undefined"
       />
       <span class="flex-1" />
+      <button v-if="flex.dials.length > 0 && !flex.progress" class="font-medium text-link underline" @click="writeCsv">
+        Write CSV
+      </button>
       <button v-if="flex.progress" class="font-medium text-link underline" @click="flex.stop">Stop</button>
       <button v-else-if="dialCount > 0" class="button-primary px-3 py-1" @click="flex.compute">
         {{ flex.of ? 'Compute again' : 'Move every dial' }}

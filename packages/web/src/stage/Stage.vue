@@ -307,7 +307,7 @@ defineExpose({ fit });
     <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
     <SectionBar
       v-if="session.section && !session.inSketch && bodies.length > 0"
-      class="absolute top-3 left-1/2 -translate-x-1/2"
+      class="absolute top-10 left-1/2 -translate-x-1/2"
       :bodies="bodies"
     />
     <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>

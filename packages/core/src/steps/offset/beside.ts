@@ -1,6 +1,5 @@
 /** How faces that are moved stand to those beside them: whether they can be moved without a step between. */
-import { StepFailure } from '../../names/body.ts';
-import type { Body } from '../../names/body.ts';
+import { StepFailure, type Body } from '../../names/body.ts';
 
 /** Angles nearer than this, rad, are the same. */
 const SAME = 1e-6;
