@@ -56,6 +56,11 @@ export const Design = z
     shared: Shared.optional(),
     variants: Variants.optional(),
     requirements: Requirements.optional(),
+    tries: z
+      .array(z.string().trim().min(1).max(300))
+      .max(5)
+      .optional()
+      .describe('Things to try, written beside the design for whoever opens it first.'),
   })
   .describe('A design.');
 export type Design = z.infer<typeof Design>;

@@ -5,6 +5,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import StepCard from './StepCard.vue';
+import TriesCard from './TriesCard.vue';
 
 const design = useDesign();
 const session = useSession();
@@ -24,6 +25,7 @@ const openAt = computed(() => (session.sketching ? (part.value?.stepOrder.indexO
         >{{ part.name }}, {{ part.stepOrder.length }} step{{ part.stepOrder.length === 1 ? '' : 's' }}</span
       >
     </header>
+    <TriesCard v-if="!session.inSketch" />
     <ol v-if="part" class="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto px-3 pb-3">
       <StepCard
         v-for="(id, i) in part.stepOrder"
