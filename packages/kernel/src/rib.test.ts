@@ -49,7 +49,7 @@ describe('a rib', () => {
   });
 
   test.each<[string, At[], Partial<Step>, Partial<Step>, string]>([
-    ['towards the open side', [[50, 10], [10, 40]], { flipped: true }, {}, 'The rib does not meet the body all along that way; turn it to the other side, or move its line.'],
+    ['towards the open side', [[50, 10], [10, 40]], { flipped: true }, {}, 'The rib does not meet the body all along that way; turn it to the other side, or move its line or its sketch.'],
     ['a line in the body', [[5, 5], [8, 5]], {}, {}, 'The line lies within the body; draw it outside.'],
     ['no thickness', [[50, 10], [10, 40]], { thickness: '0 mm' }, {}, 'The thickness must be more than nothing.'],
     ['a round line', [[50, 10], [10, 40]], {}, { points: { a: [50, 10], b: [10, 40], c: [10, 0] }, curves: { k: { kind: 'arc', center: 'c', from: 'a', to: 'b' } } }, 'A rib follows straight lines, and Line has others; draw it of lines.'],

@@ -127,7 +127,7 @@ function betweenWalls(whole: Fresh, targets: readonly Body[], parents: readonly 
     const under = named.filter(({ faceNames }) => sides(faceNames).some((s) => !outer.has(s)));
     if (under.length === 0) throw new StepFailure('The line lies within the body; draw it outside.');
     if (under.some(({ faceNames }) => sides(faceNames).some((s) => outer.has(s) && s !== 'before' && s !== 'after')))
-      throw new StepFailure('The rib does not meet the body all along that way; turn it to the other side, or move its line.'); // prettier-ignore
+      throw new StepFailure('The rib does not meet the body all along that way; turn it to the other side, or move its line or its sketch.'); // prettier-ignore
     pieces = pieces.filter((p) => !under.some((u) => u.piece === p));
     return under.map(({ piece, faceNames }) => ({ ...piece, name: whole.name, faceNames }));
   } finally {
