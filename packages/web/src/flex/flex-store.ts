@@ -60,7 +60,13 @@ export const useFlex = defineStore('flex', () => {
     const worker = new Worker(new URL('./flex.worker.ts', import.meta.url), { type: 'module', name: 'flex' });
     hand = { worker, remote: Comlink.wrap<FlexWorker>(worker) };
     const own = hand;
-    await own.remote.hold(design);
+    await new Promise<void>((resolve, reject) => {
+      worker.onerror = (event) => {
+        event.preventDefault();
+        reject(new Error('the kernel does not start'));
+      };
+      own.remote.hold(design).then(resolve, reject);
+    });
     return own;
   }
 
