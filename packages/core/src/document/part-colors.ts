@@ -4,6 +4,6 @@ import type { Design } from './schema.ts';
 const PALETTE = ['#9DBFB8', '#C9B27C', '#A9B4BC', '#C7A08F', '#9FB08A', '#B3A3C2', '#8FAFC7', '#C2B6A3'];
 
 /** The colour of a part, #rrggbb. */
-export function colorOf(design: Design, part: string): string {
+export function colorOf(design: Pick<Design, 'parts' | 'partOrder'>, part: string): string {
   return design.parts[part]?.color ?? PALETTE[Math.max(0, design.partOrder.indexOf(part)) % PALETTE.length]!;
 }

@@ -16,12 +16,12 @@ const judged = computed(() => (design.design ? judgeRequirements(design.design) 
 
 /** Where in the dials' ranges it is first not kept, by the last flex. */
 function failsAt(id: string): string {
+  if (flex.stale) return '';
   for (const { dial, below, above } of flex.dials)
     for (const [limit, word] of [
       [below, 'up to'],
       [above, 'from'],
     ] as const)
-      // prettier-ignore
       if (limit?.faults.some((f) => f.requirement === id))
         return `, not kept ${word} ${dial.name} = ${shownValue(dial, limit.fails, design.kept!.units)}`;
   return '';

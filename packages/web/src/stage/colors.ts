@@ -4,4 +4,4 @@ import { colorOf, type Design } from '@helb/core';
 export const colorOfPart = (design: Design | null, part: string | null): string =>
   colorOf(design ?? NOTHING, part ?? '');
 
-const NOTHING = { parts: {}, partOrder: [] } as unknown as Design;
+const NOTHING = { parts: {}, partOrder: [] };

@@ -40,7 +40,7 @@ function roundSlab(body: Moved, face: number, by: number, kernel: SolidKernel): 
   const way = axis.direction;
   const angle = (p: Vec3) => Math.atan2(dot(minus(p, axis.origin), aside), dot(minus(p, axis.origin), out));
   const angles = (straight: boolean) =>
-    bounds.flatMap(({ curve }) => ((curve.kind === 'line') === straight ? [angle(curve.middle)] : []));
+    bounds.flatMap((curve) => ((curve.kind === 'line') === straight ? [angle(curve.middle)] : []));
   const [first, turn] = turnOf(angles(true), angles(false));
   const x = [0, 1, 2].map((i) => out[i]! * Math.cos(first) + aside[i]! * Math.sin(first)) as unknown as Vec3;
   const corners = [[Math.min(radius, to), low], [Math.max(radius, to), low], [Math.max(radius, to), high], [Math.min(radius, to), high]] as const; // prettier-ignore

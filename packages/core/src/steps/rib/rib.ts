@@ -64,8 +64,10 @@ const reachOf = (targets: readonly Body[]): number => {
   return 2 * Math.max(1, ...ends);
 };
 
-/** What its sides are called that are not the line itself: they must be gone when the body has cut it off. */
-const OUTER = ['before', 'after', 'far', 'far_before', 'far_after'] as const;
+/** What its sides are called that must be gone when the body has cut it off, in the order they are drawn. */
+const BEYOND = ['far_after', 'far', 'far_before'] as const;
+/** And all that are not the line itself. */
+const OUTER: ReadonlySet<string> = new Set(['before', 'after', ...BEYOND]);
 
 /** The area on one side of the line, which goes straight on at its ends. @throws StepFailure */
 function sheetOf(chain: SketchGeometry, of: string, toRight: boolean, far: number) {
@@ -88,7 +90,7 @@ function sheetOf(chain: SketchGeometry, of: string, toRight: boolean, far: numbe
     const out = (from: Vec2, way: Vec2, by: number): Vec2 => [from[0] + by * way[0], from[1] + by * way[1]];
     const [start, end] = [out(first, unit2(minus2(first, line[1]!)), far), out(last, unit2(minus2(last, line.at(-2)!)), far)]; // prettier-ignore
     const corners: Vec2[] = [start, ...line, end, out(end, side, 2 * far), out(start, side, 2 * far)];
-    const names = [OUTER[0], ...links.map((l) => l.id), OUTER[1], OUTER[4], OUTER[2], OUTER[3]];
+    const names = ['before', ...links.map((l) => l.id), 'after', ...BEYOND];
     const sheet: SketchGeometry = { points: {}, curves: {}, constraints: {} };
     corners.forEach((p, i) => (sheet.points[`p${i}`] = [...p]));
     corners.forEach((_, i) => (sheet.curves[names[i]!] = { kind: 'line', from: `p${i}`, to: `p${(i + 1) % corners.length}` })); // prettier-ignore
@@ -123,10 +125,10 @@ function betweenWalls(whole: Fresh, targets: readonly Body[], parents: readonly 
       }),
     }));
     const sides = (names: (typeof named)[number]['faceNames']) => names.flat().flatMap((n) => (n.role === 'side' ? n.parents.map(String) : [])); // prettier-ignore
-    const outer = new Set<string>(OUTER);
-    const under = named.filter(({ faceNames }) => sides(faceNames).some((s) => !outer.has(s)));
+    const beyond: ReadonlySet<string> = new Set(BEYOND);
+    const under = named.filter(({ faceNames }) => sides(faceNames).some((s) => !OUTER.has(s)));
     if (under.length === 0) throw new StepFailure('The line lies within the body; draw it outside.');
-    if (under.some(({ faceNames }) => sides(faceNames).some((s) => outer.has(s) && s !== 'before' && s !== 'after')))
+    if (under.some(({ faceNames }) => sides(faceNames).some((s) => beyond.has(s))))
       throw new StepFailure('The rib does not meet the body all along that way; turn it to the other side, or move its line or its sketch.'); // prettier-ignore
     pieces = pieces.filter((p) => !under.some((u) => u.piece === p));
     return under.map(({ piece, faceNames }) => ({ ...piece, name: whole.name, faceNames }));
