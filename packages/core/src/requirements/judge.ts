@@ -15,7 +15,10 @@ export interface Comparison {
 
 const SIGNS = new Set(['<', '<=', '>', '>=', '==']);
 const MOST_TERMS = 4;
-/** Numbers nearer to each other than this share of the larger are the same: sums of decimals are not exact. */
+/**
+ * Numbers nearer to each other than this share of the larger are the same: sums of decimals are not exact. Of numbers
+ * below one (mm, rad) it is taken as it stands, or what is left of two that cancel would never be nought.
+ */
 const SAME = 1e-9;
 
 /** @throws ExpressionError with a sentence when the text is no comparison */
@@ -97,7 +100,7 @@ function judge(ledger: Ledger, id: string, stored: string): Judgement {
 }
 
 function isKept(sign: Sign, a: number, b: number): boolean {
-  const same = Math.abs(a - b) <= SAME * Math.max(Math.abs(a), Math.abs(b));
+  const same = Math.abs(a - b) <= SAME * Math.max(1, Math.abs(a), Math.abs(b));
   if (sign === '==') return same;
   if (sign === '<=' || sign === '>=') return same || (sign === '<=' ? a < b : a > b);
   return !same && (sign === '<' ? a < b : a > b);

@@ -26,6 +26,8 @@ describe('a requirement', () => {
     ['lean < 5', true, '3° < 5°'],
     ['count >= 3', true, '4 >= 3'],
     ['max(wall, tab) <= 6 mm', true, '6 mm <= 6 mm'],
+    ['slot - tab - 0.2 mm == 0', true, '0 mm == 0 mm'],
+    ['0.3 mm - 0.3 mm < 0.3 mm - 0.2 mm - 0.1 mm', false, '0 mm < 0 mm'],
   ])('%s', (says, holds, because) => {
     expect(judged(says)).toMatchObject({ holds, because });
   });
