@@ -90,4 +90,45 @@ test('a bore and a side are offset, the bore is threaded; the top is written to 
     const files = unzipSync(new Uint8Array(await readFile(await download.path())));
     expect(new TextDecoder().decode(files['3D/3dmodel.model'])).toContain('<base name="Part 1"');
   });
+
+  await test.step('the part as glTF', async () => {
+    await page.getByRole('button', { name: 'Files' }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: 'Part 1 as glTF' }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe('Part 1.glb');
+    const bytes = await readFile(await download.path());
+    expect(bytes.subarray(0, 4).toString('latin1')).toBe('glTF');
+    expect(bytes.toString('latin1')).toContain('"name":"Part 1"');
+  });
+
+  await test.step('the part as STEP, brought into another and built upon; a file that is none is said to be', async () => {
+    await page.getByRole('button', { name: 'Files' }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: 'Part 1 as STEP' }).click(),
+    ]);
+    const file = await readFile(await download.path());
+    const volume = /Volume ([\d.]+)/.exec((await w.caption().textContent()) ?? '')?.[1];
+    await page.keyboard.press('Escape');
+    await w.choose('New part');
+    await page.getByRole('button', { name: 'Files' }).click();
+    const [chooser] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      page.getByRole('menuitem', { name: 'Bring in a STEP file' }).click(),
+    ]);
+    await chooser.setFiles({ name: 'gland.step', mimeType: 'model/step', buffer: file });
+    await expect(w.step('Import 1')).toContainText('gland.step');
+    await expect(w.caption()).toContainText('67 × 40 × 10 mm');
+    if (volume) await expect(w.caption()).toContainText(volume);
+    const [again] = await Promise.all([
+      page.waitForEvent('filechooser'),
+      w.step('Import 1').getByRole('button', { name: 'gland.step' }).click(),
+    ]);
+    await again.setFiles({ name: 'notes.step', mimeType: 'model/step', buffer: Buffer.from('no solid at all') });
+    await expect(w.step('Import 1')).toContainText('This is no STEP file; choose one that ends in .step or .stp.');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await w.keep('Import 1');
+  });
 });

@@ -15,7 +15,7 @@ import {
 import { loadKernel } from '@helb/kernel';
 import { CliError } from './cli-error.ts';
 
-export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'dxf', 'svg', 'helb'] as const;
+export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'glb', 'dxf', 'svg', 'helb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** The design as one of its variants, by name. @throws CliError */

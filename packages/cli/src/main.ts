@@ -118,7 +118,9 @@ program
 try {
   await program.parseAsync();
 } catch (error) {
-  if (!(error instanceof CliError)) throw error;
-  console.error(error.message);
+  if (process.env.HELB_DEBUG) throw error;
+  const { message } = error as Error;
+  // What is no refusal of ours is a fault of the program or of its kernel; its stack helps no designer.
+  console.error(error instanceof CliError ? message : `helb failed (${message.split('\n')[0]}); try with fewer or simpler steps, and set HELB_DEBUG=1 to see where.`); // prettier-ignore
   process.exitCode = 1;
 }

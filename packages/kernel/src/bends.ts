@@ -35,8 +35,9 @@ function normalBeside(oc: OpenCascadeInstance, scope: Scope, { face, edge }: Sid
   const flat = scope.keep(new oc.BRepAdaptor_Curve2d(edge, face));
   const middle = scope.keep(flat.EvalD0((flat.FirstParameter() + flat.LastParameter()) / 2));
   const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
-  const du = scope.keep(surface.EvalDN(middle.X(), middle.Y(), 1, 0));
-  du.Cross(scope.keep(surface.EvalDN(middle.X(), middle.Y(), 0, 1)));
+  const { Point: at, D1U: du, D1V: dv } = surface.EvalD1(middle.X(), middle.Y());
+  for (const own of [at, du, dv]) scope.keep(own);
+  du.Cross(dv);
   const sign = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
   return unit([du.X() * sign, du.Y() * sign, du.Z() * sign]);
 }

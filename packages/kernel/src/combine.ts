@@ -53,9 +53,11 @@ export function solidsOf(
       const modified = scope.keep(algorithm.Modified(face));
       const images = modified.IsEmpty() ? [face] : itemsOf(scope, modified);
       for (const image of images)
-        indices.forEach((index, s) =>
-          parents[s]![index.indexOf(image)]?.push({ argument, kind: 'face', index: f, how: 'modified' }),
-        );
+        indices.forEach((index, s) => {
+          const at = index.indexOf(image);
+          const turned = at >= 0 && index.shapes[at]!.Orientation() !== image.Orientation();
+          parents[s]![at]?.push({ argument, kind: 'face', index: f, how: 'modified', ...(turned ? { turned } : {}) });
+        });
     });
   });
   // The scope deletes its own handles; these copies stay with the caller.

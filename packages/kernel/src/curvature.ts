@@ -37,19 +37,16 @@ export function tightest(
 
 /** Principal curvatures seen from the side of Sᵤ × Sᵥ; none where the surface comes to a point. */
 function curvatures(surface: BRepAdaptor_Surface, u: number, v: number): number[] {
-  const d = (a: number, b: number): Vec3 => {
-    const w = surface.EvalDN(u, v, a, b);
-    const out: Vec3 = [w.X(), w.Y(), w.Z()];
-    w.delete();
-    return out;
-  };
-  const [su, sv] = [d(1, 0), d(0, 1)];
+  // Of offset surfaces the kernel's EvalDN is wrong.
+  const { Point, D1U, D1V, D2U, D2V, D2UV } = surface.EvalD2(u, v);
+  const [su, sv, suu, svv, suv] = [D1U, D1V, D2U, D2V, D2UV].map((w): Vec3 => [w.X(), w.Y(), w.Z()]) as [Vec3, Vec3, Vec3, Vec3, Vec3]; // prettier-ignore
+  for (const used of [Point, D1U, D1V, D2U, D2V, D2UV]) used.delete();
   const n: Vec3 = [su[1] * sv[2] - su[2] * sv[1], su[2] * sv[0] - su[0] * sv[2], su[0] * sv[1] - su[1] * sv[0]];
   const [e, f, g] = [dot(su, su), dot(su, sv), dot(sv, sv)];
   const area = e * g - f * f;
   if (!(area > 1e-12 * e * g)) return [];
   const size = Math.sqrt(area);
-  const [l, m, o] = [d(2, 0), d(1, 1), d(0, 2)].map((w) => dot(w, n) / size) as [number, number, number];
+  const [l, m, o] = [dot(suu, n) / size, dot(suv, n) / size, dot(svv, n) / size];
   const mean = (e * o - 2 * f * m + g * l) / (2 * area);
   const root = Math.sqrt(Math.max(0, mean * mean - (l * o - m * m) / area));
   return [mean + root, mean - root];

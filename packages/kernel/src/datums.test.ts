@@ -1,6 +1,6 @@
 /** Planes, axes and points of one's own; bodies combined, split and moved. */
 import { describe, expect, test } from '@jest/globals';
-import type { Datum, Step, Vec3 } from '@helb/core';
+import { refOfFace, type Datum, type Step, type Vec3 } from '@helb/core';
 import { block, designOf, edgeNear, evaluated, extruded, faceLooking, last, outline, rectangle } from './sample-parts.ts'; // prettier-ignore
 
 const base = (await evaluated(designOf(block(40, 20, 10)))).bodies[0]!;
@@ -42,6 +42,49 @@ describe('planes', () => {
     expect(lies(outcome.datum)).toEqual(plane.map((x) => expect.closeTo(x, 9) as unknown));
   });
 
+  describe('touching a round face, and square to a path', () => {
+    const pin: Record<string, Step> = {
+      c: { ...outline([]), plane: { datum: 'wall' }, points: { m: [12, 9] }, curves: { k: { kind: 'circle', center: 'm', radius: 5 } } }, // prettier-ignore
+      r: extruded('c', '30 mm'),
+      w: { ...outline([]), name: 'Path', points: { a: [0, 0], b: [20, 0], d: [20, 10], n: [20, 5] }, curves: { p: { kind: 'line', from: 'a', to: 'b' }, q: { kind: 'arc', center: 'n', from: 'b', to: 'd' } } }, // prettier-ignore
+    };
+    const plane = async (step: Partial<Step>) => last(await evaluated(designOf({ ...pin, d: { kind: 'datum_plane', name: 'Datum', ...step } as Step }))); // prettier-ignore
+    const about = async () => (await evaluated(designOf(pin))).bodies[0]!;
+    const round = async () => [
+      refOfFace(
+        await about(),
+        (await about()).facts.faces.findIndex((f) => f.axis !== null),
+      ),
+    ];
+
+    test.each<[string, Partial<Step>, number[]]>([
+      ['over it', { plane: { datum: 'floor' } }, [0, 0, 1, 14]],
+      ['under it', { plane: { datum: 'floor' }, behind: true }, [0, 0, -1, -4]],
+      ['beside it, looking back', { plane: { datum: 'side' }, flipped: true }, [-1, 0, 0, -17]],
+    ])('%s', async (_, step, where) => {
+      const outcome = await plane({ way: 'touching', round: await round(), ...step });
+      expect(outcome).toMatchObject({ status: 'ok', doubts: [] });
+      expect(lies(outcome.datum)).toEqual(where.map((x) => expect.closeTo(x, 9) as unknown));
+    });
+
+    test.each<[string, Partial<Step>, Vec3, Vec3]>([
+      ['at its beginning', {}, [0, 0, 0], [1, 0, 0]],
+      ['at its end', { from_end: true }, [20, 10, 0], [-1, 0, 0]],
+      ['half round the arc', { distance: `${20 + (5 * Math.PI) / 2} mm` }, [25, 5, 0], [0, 1, 0]],
+    ])('%s', async (_, step, origin, normal) => {
+      const outcome = await plane({ way: 'along', path: { sketch: 'w' }, ...step });
+      expect(outcome.message).toBeNull();
+      expect(frameOf(outcome.datum).origin).toEqual(origin.map((x) => expect.closeTo(x, 9)));
+      expect(frameOf(outcome.datum).normal).toEqual(normal.map((x) => expect.closeTo(x, 9)));
+    });
+
+    test('what cannot be is said', async () => {
+      expect((await plane({ way: 'touching', round: await round(), plane: { datum: 'wall' } })).message).toMatch(/does not run along the plane/); // prettier-ignore
+      expect((await plane({ way: 'touching' })).message).toBe('No round face is chosen yet to touch; pick one.');
+      expect((await plane({ way: 'along', path: { sketch: 'w' }, distance: '90 mm' })).message).toMatch(/^Path is 35.708 mm long/); // prettier-ignore
+    });
+  });
+
   test('one is sketched on, and follows the face it is off', async () => {
     const steps = (h: number): Record<string, Step> => ({
       ...block(40, 20, h),
@@ -77,6 +120,43 @@ describe('planes', () => {
   });
 });
 
+describe('a point on a face, by its distances from two edges', () => {
+  const onTop = (
+    more: Partial<Step> = {},
+    size: readonly [number, number, number] = [40, 20, 10],
+  ): Record<string, Step> => ({
+    ...block(...size),
+    d: { kind: 'datum_point', name: 'Place', way: 'face', face: [look([0, 0, 1]).face], first_line: { edge: edgeNear(base, [20, 0, 10]) }, first_distance: '6 mm', second_line: { edge: edgeNear(base, [40, 10, 10]) }, second_distance: '9 mm', ...more } as Step, // prettier-ignore
+  });
+
+  test('is drilled straight in, and keeps its distances when the plate changes', async () => {
+    for (const size of [
+      [40, 20, 10],
+      [70, 30, 5],
+    ] as const) {
+      // prettier-ignore
+      const hole = { kind: 'hole', name: 'Hole', places: [{ step: 'd' }], size: 'own', diameter: '4 mm' } as Step;
+      const outcome = await evaluated(designOf({ ...onTop({}, size), h: hole }));
+      expect(outcome.steps.map((s) => s.message)).toEqual([null, null, null, null]);
+      const [w, d, t] = size;
+      expect(outcome.bodies[0]!.facts.volume).toBeCloseTo(w * d * t - 4 * Math.PI * t, 6);
+      expect(outcome.bodies[0]!.facts.faces.find((f) => f.axis)!.axis!.origin.slice(0, 2)).toEqual([w - 9, 6].map((x) => expect.closeTo(x, 9))); // prettier-ignore
+    }
+  });
+
+  test.each<[string, Partial<Step>, RegExp]>([
+    ['parallel edges', { second_line: { edge: edgeNear(base, [20, 20, 10]) } }, /two lines are parallel/],
+    [
+      'an edge that leaves the face',
+      { second_line: { edge: edgeNear(base, [40, 0, 5]) } },
+      /does not run along the face/,
+    ],
+    ['no face', { face: [] }, /^No face is chosen yet/],
+  ])('%s is said', async (_, more, says) => {
+    expect(last(await evaluated(designOf(onTop(more))))).toMatchObject({ status: 'failed', message: expect.stringMatching(says) }); // prettier-ignore
+  });
+});
+
 describe('axes and points', () => {
   test('an axis through two corners, where planes meet, and out of a plane', async () => {
     const axis = async (step: Partial<Step>) => {
@@ -94,7 +174,7 @@ describe('axes and points', () => {
 
   test('a point some way off a corner', async () => {
     const { datum } = await set({ kind: 'datum_point', point: corner(40, 0, 10), distance: '3 mm', direction: { out_of: look([0, 0, 1]).face } }); // prettier-ignore
-    expect(datum).toEqual({ kind: 'point', at: [40, 0, 13] });
+    expect(datum).toEqual({ kind: 'point', at: [40, 0, 13], into: null });
   });
 });
 

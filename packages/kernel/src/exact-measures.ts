@@ -67,7 +67,8 @@ interface Local {
 }
 
 function localAt(surface: BRepAdaptor_Surface, u: number, v: number): Local {
-  const [point, du, dv] = [surface.EvalD0(u, v), surface.EvalDN(u, v, 1, 0), surface.EvalDN(u, v, 0, 1)];
+  // Of offset surfaces the kernel's EvalDN along u is wrong by tenths; this is right.
+  const { Point: point, D1U: du, D1V: dv } = surface.EvalD1(u, v);
   const p: Vec3 = [point.X(), point.Y(), point.Z()];
   du.Cross(dv);
   const n: Vec3 = [du.X(), du.Y(), du.Z()];
@@ -178,6 +179,7 @@ interface Spans {
   readonly u: readonly number[];
   readonly v: readonly number[];
 }
+const OFFSET_PARTS = 8;
 const NO_SPANS: Spans = { u: [], v: [] };
 
 function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Surface): Spans {
@@ -187,8 +189,11 @@ function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Sur
     fill(knots);
     return Array.from({ length: count + 1 }, (_, i) => knots.Value(i + 1));
   };
+  const u = read(surface.NbUIntervals(smooth), (into) => surface.UIntervals(into, smooth));
+  // What is offset is no polynomial between its knots, and a whole turn may lie between two.
+  const parts = String(surface.GetType()) === 'GeomAbs_BSplineSurface' ? 1 : OFFSET_PARTS;
   return {
-    u: read(surface.NbUIntervals(smooth), (into) => surface.UIntervals(into, smooth)),
+    u: u.flatMap((from, i) => i + 1 < u.length ? Array.from({ length: parts }, (_, k) => from + ((u[i + 1]! - from) * k) / parts) : [from]), // prettier-ignore
     v: read(surface.NbVIntervals(smooth), (into) => surface.VIntervals(into, smooth)),
   };
 }
@@ -253,6 +258,18 @@ export function exactArea(
   return { area: Math.abs(area), center: [x / area, y / area, z / area] };
 }
 
+function measuredFaces(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape) {
+  return facesOf(oc, scope, shape).map((f) => {
+    const face = scope.keep(oc.TopoDS.Face(f));
+    const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
+    return { face, surface, way: wayOf(surface), exact: isExact(oc, scope, face, surface) };
+  });
+}
+
+/** Does the kernel itself measure all its faces exactly? */
+export const isMeasuredExactly = (oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): boolean =>
+  measuredFaces(oc, scope, shape).every((f) => f.exact);
+
 /**
  * Volume and centre. Where curves were swept by the divergence theorem, face by face, S measured from q:
  *   V = ⅓ ∬ S·N du dv,  V (c − q) = ¼ ∬ S (S·N) du dv,  N = Sᵤ × Sᵥ, outward
@@ -262,11 +279,7 @@ export function volumeOf(
   scope: Scope,
   shape: TopoDS_Shape,
 ): { readonly volume: number; readonly center: Vec3 } {
-  const faces = facesOf(oc, scope, shape).map((f) => {
-    const face = scope.keep(oc.TopoDS.Face(f));
-    const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
-    return { face, surface, way: wayOf(surface), exact: isExact(oc, scope, face, surface) };
-  });
+  const faces = measuredFaces(oc, scope, shape);
   if (faces.every((f) => f.exact)) {
     const properties = scope.keep(new oc.GProp_GProps());
     oc.BRepGProp.VolumeProperties(shape, properties, false, false, false);

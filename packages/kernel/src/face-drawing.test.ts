@@ -1,5 +1,7 @@
 import { addStep, exportFace, exportParts, PartEvaluator, readDxf, refOfFace, setMaterial, Ledger, type Design, type FaceFacts, type Step } from '@helb/core'; // prettier-ignore
+import { getBounds, WebIO } from '@gltf-transform/core';
 import { describe, expect, test } from '@jest/globals';
+import { validateBytes } from 'gltf-validator';
 import { strFromU8, unzipSync } from 'fflate';
 import { loadKernel } from './load.ts';
 import { block, designOf, edited, extruded, outline, rectangle } from './sample-parts.ts';
@@ -117,4 +119,16 @@ test('3MF: closed meshes in mm with names and colours', async () => {
     return sum + (p[0]! * (q[1]! * r[2]! - q[2]! * r[1]!) - p[1]! * (q[0]! * r[2]! - q[2]! * r[0]!) + p[2]! * (q[0]! * r[1]! - q[1]! * r[0]!)) / 6; // prettier-ignore
   }, 0);
   expect(volume).toBeCloseTo(6000, 6);
+});
+
+test('glTF: valid by another’s validator, in metres and Y up', async () => {
+  const design = edited(designOf(block(30, 20, 10)), setMaterial('p', 'oak'));
+  const bytes = await exportParts(design, 'glb', ['p'], evaluator, kernel);
+  const report = (await validateBytes(bytes)) as { issues: { numErrors: number; numWarnings: number }; info: { totalTriangleCount: number; materialCount: number } }; // prettier-ignore
+  expect(report.issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
+  expect(report.info).toMatchObject({ totalTriangleCount: 12, materialCount: 1 });
+  const file = await new WebIO().readBinary(bytes);
+  const { min, max } = getBounds(file.getRoot().listScenes()[0]!);
+  expect(max.map((x, i) => x - min[i]!)).toEqual([0.03, 0.01, 0.02].map((x) => expect.closeTo(x, 8)));
+  expect(max[1]).toBeCloseTo(0.01, 8);
 });

@@ -9,11 +9,12 @@ export interface LoadOptions {
 
 /** Start a kernel. Takes about half a second; each kernel has a heap of its own. */
 export async function loadKernel(options: LoadOptions = {}): Promise<OcctKernel> {
-  const oc: OpenCascadeInstance = await initialise({
-    ...(options.wasmUrl ? { locateFile: () => options.wasmUrl } : {}),
-    // The kernel's own chatter is not for anyone's console.
-    print: () => {},
-    printErr: () => {},
-  });
-  return new OcctKernel(oc);
+  const load = (): Promise<OpenCascadeInstance> =>
+    initialise({
+      ...(options.wasmUrl ? { locateFile: () => options.wasmUrl } : {}),
+      // The kernel's own chatter is not for anyone's console.
+      print: () => {},
+      printErr: () => {},
+    });
+  return new OcctKernel(await load(), load);
 }

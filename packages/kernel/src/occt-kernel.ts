@@ -1,6 +1,6 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Loop, type LoftSection, type MadeSolid,
+  KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
   type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type Upright, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
@@ -9,12 +9,14 @@ import { combineSolids } from './combine.ts';
 import { curvesOf, outlineOf, sectionOf } from './curves.ts';
 import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { hasFreeFaces, volumeOf } from './exact-measures.ts';
+import { inertiaOf } from './inertia.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { chamferEdges, filletEdges } from './edges-worked.ts';
 import { faceOutline } from './face-outline.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
+import { readStep } from './import-step.ts';
 import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
@@ -33,8 +35,27 @@ export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
   private readonly sizes = new Map<number, number>();
   private next = 1;
+  /** Handles below this one are of an earlier start. */
+  private first = 1;
+  /** It fell over, and what its heap holds is not to be trusted. */
+  private down = false;
 
-  constructor(private readonly oc: OpenCascadeInstance) {}
+  constructor(
+    private oc: OpenCascadeInstance,
+    private readonly load: () => Promise<OpenCascadeInstance>,
+  ) {}
+
+  get isDown(): boolean {
+    return this.down;
+  }
+
+  async restart(): Promise<void> {
+    this.oc = await this.load();
+    this.solids.clear();
+    this.sizes.clear();
+    this.first = this.next;
+    this.down = false;
+  }
 
   get held(): number {
     return this.solids.size;
@@ -117,10 +138,11 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  split(solids: readonly SolidHandle[], plane: Frame): MadeSolid[] {
-    return this.guarded('The kernel could not split these bodies along the plane; move the plane a little', () =>
+  split(solids: readonly SolidHandle[], by: Cutter): MadeSolid[] {
+    const what = by.kind === 'plane' ? 'the plane; move the plane a little' : by.kind === 'face' ? 'the face; move it a little' : 'the line; move it a little'; // prettier-ignore
+    return this.guarded(`The kernel could not cut these bodies along ${what}`, () =>
       scoped((scope) =>
-        splitSolids(this.oc, scope, solids.map(this.shape), plane).map(({ shape, faces }) => ({
+        splitSolids(this.oc, scope, solids.map(this.shape), by, (s) => this.shape(s)).map(({ shape, faces }) => ({
           solid: this.hold(shape),
           faces,
         })),
@@ -147,6 +169,10 @@ export class OcctKernel implements SolidKernel {
 
   bulk(solid: SolidHandle): SolidBulk {
     return this.about(solid, volumeOf);
+  }
+
+  inertia(solid: SolidHandle): Inertia {
+    return this.about(solid, inertiaOf);
   }
 
   box(solid: SolidHandle): Box {
@@ -228,6 +254,15 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
+  readStep(bytes: Uint8Array): { solids: SolidHandle[]; others: number } {
+    return this.guarded('This STEP file cannot be read; it may be damaged, or save it again', () =>
+      scoped((scope) => {
+        const { solids, others } = readStep(this.oc, scope, bytes);
+        return { solids: solids.map((shape) => this.hold(shape)), others };
+      }),
+    );
+  }
+
   sizeOf(solid: SolidHandle): number {
     const known = this.sizes.get(solid);
     if (known !== undefined) return known;
@@ -237,6 +272,7 @@ export class OcctKernel implements SolidKernel {
   }
 
   free(solid: SolidHandle): void {
+    if (this.down) return;
     this.solids.get(solid)?.delete();
     this.solids.delete(solid);
     this.sizes.delete(solid);
@@ -250,19 +286,30 @@ export class OcctKernel implements SolidKernel {
 
   private shape = (solid: SolidHandle): TopoDS_Shape => {
     const shape = this.solids.get(solid);
+    if (!shape && solid < this.first)
+      throw new KernelDown('The geometry kernel was started again meanwhile; try again.');
     if (!shape) throw new Error(`solid ${solid} was freed`);
     return shape;
   };
 
   /** Kernel failures arrive as WebAssembly exceptions; the user gets a sentence, never the stack. */
   private guarded<T>(sentence: string, work: () => T): T {
+    if (this.down) throw new KernelDown(`${sentence}.`);
     try {
       return work();
     } catch (error) {
-      if (error instanceof KernelError) throw error;
+      if (error instanceof KernelError || error instanceof KernelDown) throw error;
+      if (isTrap(error)) {
+        this.down = true;
+        throw new KernelDown(`${sentence}; the geometry kernel fell over at it.`);
+      }
       if (error instanceof (WebAssembly as unknown as { Exception: new () => Error }).Exception)
         throw new KernelError(`${sentence}.`);
       throw error;
     }
   }
 }
+
+/** Did the machine stop within the kernel, or its binding find its heap in disorder? */
+const isTrap = (error: unknown): boolean =>
+  error instanceof WebAssembly.RuntimeError || (error instanceof Error && error.name === 'BindingError');

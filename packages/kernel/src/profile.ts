@@ -49,8 +49,7 @@ export function edgeOfPiece(oc: OpenCascadeInstance, scope: Scope, frame: Frame,
   // A clockwise piece is a circle about the flipped normal, so that every edge runs forwards.
   const flip = piece.sweep < 0 ? -1 : 1;
   const start = piece.start * flip;
-  const sweep = Math.abs(piece.sweep);
-  const whole = sweep >= TAU - 1e-12;
+  const sweep = Math.min(Math.abs(piece.sweep), TAU);
   const axes = (u: Vec2) =>
     scope.keep(
       new oc.gp_Ax2(
@@ -61,10 +60,8 @@ export function edgeOfPiece(oc: OpenCascadeInstance, scope: Scope, frame: Frame,
     );
   if (piece.kind === 'arc') {
     const circle = scope.keep(new oc.gp_Circ(axes([1, 0]), piece.radius));
-    const maker = whole
-      ? new oc.BRepBuilderAPI_MakeEdge(circle)
-      : new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep);
-    return scope.keep(scope.keep(maker).Edge());
+    // A whole one too: a loft goes from where one begins to where the next does.
+    return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeEdge(circle, start, start + sweep)).Edge());
   }
   const [long, short] = [Math.hypot(...piece.major), Math.hypot(...piece.minor)];
   // The kernel wants the longer half axis first: a quarter turn puts the other one there.
@@ -77,10 +74,7 @@ export function edgeOfPiece(oc: OpenCascadeInstance, scope: Scope, frame: Frame,
     ),
   );
   const from = swapped ? start - Math.PI / 2 : start;
-  const maker = whole
-    ? new oc.BRepBuilderAPI_MakeEdge(ellipse)
-    : new oc.BRepBuilderAPI_MakeEdge(ellipse, from, from + sweep);
-  return scope.keep(scope.keep(maker).Edge());
+  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeEdge(ellipse, from, from + sweep)).Edge());
 }
 
 function direction(frame: Frame, [u, v]: Vec2): Vec3 {

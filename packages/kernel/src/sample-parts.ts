@@ -1,7 +1,7 @@
 /** Parts for the tests: an outline of straight lines extruded from the floor, and steps upon it. */
 import {
   addDimension, addPart, addStep, applyEdit, emptyDesign, Ledger, PartEvaluator, refOfEdge, refOfFace,
-  type Body, type Design, type Edit, type EdgeRef, type FaceRef, type PartOutcome, type Step, type StepOutcome, type Vec3,
+  type Body, type Design, type Edit, type EdgeRef, type FaceRef, type Inertia, type PartOutcome, type Step, type StepOutcome, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 
@@ -89,3 +89,9 @@ export function edgeNear(body: Body, at: Vec3): EdgeRef {
 
 /** Every name of every face, as texts. */
 export const namesIn = (body: Body): string[] => body.faceNames.flat().map((n) => n.text);
+
+/** A STEP file with these bodies in it. */
+export const stepFileOf = (bodies: readonly Body[]): Uint8Array =>
+  kernel.exportStep([{ name: 'Sample', solids: bodies.map((b) => b.solid) }]);
+
+export const inertiaOf = ({ solid }: Body): Inertia => kernel.inertia(solid);

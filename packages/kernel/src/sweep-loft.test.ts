@@ -16,7 +16,7 @@ const swept = (profile: unknown, more: Partial<Step> = {}): Step => ({ kind: 'sw
 const all = { sketch: 's', regions: 'all' };
 const volume = async (steps: Record<string, Step>) => {
   const outcome = await evaluated(designOf(steps));
-  expect(last(outcome)).toMatchObject({ status: 'ok', doubts: [] });
+  expect(last(outcome)).toMatchObject({ status: 'ok', message: null, doubts: [] });
   expect(outcome.bodies.at(-1)!.facts.valid).toBe(true);
   return outcome.bodies.at(-1)!.facts.volume;
 };
@@ -181,3 +181,70 @@ function middleOfSquareAndDisc(r: number): number {
   for (let i = 1; i < n; i++) area += (places[i - 1]![0] * places[i]![1] - places[i]![0] * places[i - 1]![1]) / 2;
   return 4 * area;
 }
+
+test('a lofted cone hollowed out is what two cones are apart: the measures of offset faces', async () => {
+  const [foot, mouth, high, wall] = [20, 12, 40, 2];
+  const steps: Record<string, Step> = {
+    s: round(foot),
+    p: { kind: 'datum_plane', name: 'Up', way: 'offset', plane: { datum: 'floor' }, distance: `${high} mm` },
+    t: round(mouth, { plane: { step: 'p' } }),
+    l: { kind: 'loft', name: 'Cone', sections: [{ sketch: 's', regions: 'all' }, { sketch: 't', regions: 'all' }], way: 'ruled', result: 'new_body' }, // prettier-ignore
+  };
+  const [cone] = (await evaluated(designOf(steps))).bodies;
+  const hollow = {
+    kind: 'shell',
+    name: 'Hollow',
+    open: [faceLooking(cone!, [0, 0, 1])],
+    thickness: `${wall} mm`,
+  } as Step;
+  const frustum = (a: number, b: number, h: number) => (Math.PI * h * (a * a + a * b + b * b)) / 3;
+  const lean = (foot - mouth) / high;
+  const inwards = wall * Math.hypot(1, lean);
+  const inner = frustum(foot - lean * wall - inwards, mouth - inwards, high - wall);
+  const outcome = await evaluated(designOf({ ...steps, h: hollow }));
+  expect(last(outcome).message).toBeNull();
+  const { volume: made, faces } = outcome.bodies[0]!.facts;
+  expect(made / (frustum(foot, mouth, high) - inner)).toBeCloseTo(1, 6);
+  const side = (a: number, b: number, h: number) => Math.PI * (a + b) * Math.hypot(h, a - b);
+  const within = faces.filter((f) => f.kind !== 'plane').map((f) => f.area).sort((a, b) => a - b)[0]!; // prettier-ignore
+  expect(within / side(foot - lean * wall - inwards, mouth - inwards, high - wall)).toBeCloseTo(1, 6);
+});
+
+describe('whole curves go over into each other without a twist, wherever each begins', () => {
+  const oval = (a: number, b: number, more: Partial<Step> = {}): Step => ({ ...outline([], more), points: { m: [0, 0], j: [a, 0] }, curves: { o: { kind: 'ellipse', center: 'm', major: 'j', minor: b } } }) as Step; // prettier-ignore
+  const lofted = (first: Step, second: Step, plane: Partial<Step>): Record<string, Step> => ({
+    s: first,
+    p: { kind: 'datum_plane', name: 'Up', plane: { datum: 'floor' }, ...plane } as Step,
+    t: second,
+    l: { kind: 'loft', name: 'Loft', sections: [{ sketch: 's', regions: 'all' }, { sketch: 't', regions: 'all' }], way: 'ruled', result: 'new_body' }, // prettier-ignore
+  });
+  const up = { way: 'offset', distance: '90 mm' };
+  /** Half axes that change evenly on the way up. */
+  const volumeOf = (a: number, b: number, c: number, d: number, h: number) =>
+    Math.PI * h * (a * b + (a * (d - b) + b * (c - a)) / 2 + ((c - a) * (d - b)) / 3);
+
+  test.each<[string, Record<string, Step>, number]>([
+    ['ellipses, the long way and across', lofted(oval(28, 18), oval(16, 24, { plane: { step: 'p' } }), up), volumeOf(28, 18, 16, 24, 90)], // prettier-ignore
+    ['both drawn across', lofted(oval(10, 30), oval(8, 20, { plane: { step: 'p' } }), up), volumeOf(10, 30, 8, 20, 90)],
+    ['an ellipse up to a circle', lofted(oval(12, 26), round(9, { plane: { step: 'p' } }), up), volumeOf(12, 26, 9, 9, 90)], // prettier-ignore
+    ['circles, the upper plane looking down', lofted(round(20), round(14, { plane: { step: 'p' } }), { ...up, flipped: true }), volumeOf(20, 20, 14, 14, 90)], // prettier-ignore
+  ])('%s', async (_, steps, expected) => {
+    expect((await volume(steps)) / expected).toBeCloseTo(1, 5);
+  });
+
+  test('a circle on a plane turned about the way up', async () => {
+    // The plane through the corners of a tilted square lies level, but its own x runs another way.
+    const steps = {
+      ...lofted(round(20), round(14, { plane: { step: 'p' } }), { way: 'points', point: { sketch: 'c', point: 'x' }, second: { sketch: 'c', point: 'y' }, third: { sketch: 'c', point: 'z' } }), // prettier-ignore
+    };
+    const marks: Step = { ...outline([], { name: 'Marks', plane: { step: 'q' } }), points: { x: [3, 0], y: [1, 5], z: [-6, 2] }, curves: {} }; // prettier-ignore
+    const q = {
+      kind: 'datum_plane',
+      name: 'Level',
+      way: 'offset',
+      plane: { datum: 'floor' },
+      distance: '50 mm',
+    } as Step;
+    expect((await volume({ s: steps.s!, q, c: marks, p: steps.p!, t: steps.t!, l: steps.l! })) / volumeOf(20, 20, 14, 14, 50)).toBeCloseTo(1, 5); // prettier-ignore
+  });
+});

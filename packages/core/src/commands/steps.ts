@@ -134,19 +134,32 @@ const deleteStepCommand = declareCommand({
 /** Delete a step. Steps that used it stay and say what they miss. Refused while other numbers use its numbers. */
 export const deleteStep = (part: string, step: string): Edit => deleteStepCommand({ part, step });
 
+/** @param before the order that was; what was amiss in it may stay so. @throws EditRefused */
+function refuseOutOfOrder({ steps, stepOrder }: Part, moved: string, before: readonly string[]): void {
+  const refuseIf = (upper: string, lower: string) => {
+    if (stepOrder.indexOf(upper) < stepOrder.indexOf(lower) && before.indexOf(lower) < before.indexOf(upper))
+      refuse(`${steps[upper]!.name} rests on ${steps[lower]!.name}, so it cannot stand before it.`);
+  };
+  for (const used of stepsUsedBy(plain(steps[moved]!))) if (steps[used]) refuseIf(moved, used);
+  for (const id of stepOrder) if (id !== moved && stepsUsedBy(plain(steps[id]!)).includes(moved)) refuseIf(id, moved);
+}
+
 const moveStepCommand = declareCommand({
   name: 'move-step',
   args: z.strictObject({ ...at, to: z.number().int() }),
   label: () => 'Move a step',
   run(draft, { part, step, to }) {
-    const { stepOrder } = partOf(draft, part);
-    const from = stepOrder.indexOf(step);
+    const home = partOf(draft, part);
+    const from = home.stepOrder.indexOf(step);
     if (from < 0) refuse('This step no longer exists.');
-    stepOrder.splice(from, 1);
-    stepOrder.splice(Math.max(0, Math.min(to, stepOrder.length)), 0, step);
+    const before = [...home.stepOrder];
+    home.stepOrder.splice(from, 1);
+    home.stepOrder.splice(Math.max(0, Math.min(to, home.stepOrder.length)), 0, step);
+    refuseOutOfOrder(home, step, before);
   },
 });
 
+/** Refused where it would come before what it rests on, or after what rests on it. */
 export const moveStep = (part: string, step: string, to: number): Edit => moveStepCommand({ part, step, to });
 
 const copyStepCommand = declareCommand({

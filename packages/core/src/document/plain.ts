@@ -1,7 +1,6 @@
 import { current, isDraft } from 'immer';
-import type { Design } from './schema.ts';
 
-/** The plain document behind a draft, for reading whole. */
-export function plain(draft: Design): Design {
-  return isDraft(draft) ? current(draft) : draft;
+/** The plain document, or part of one, behind a draft, for reading whole. */
+export function plain<T extends object>(draft: T): T {
+  return isDraft(draft) ? (current(draft as never) as T) : draft;
 }

@@ -8,8 +8,9 @@ import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
 import { ExportFailure } from './export-failure.ts';
 import { writeStl } from './stl.ts';
 import { write3mf } from './write-3mf.ts';
+import { writeGltf } from './write-gltf.ts';
 
-export type SolidFormat = 'step' | 'stl' | '3mf';
+export type SolidFormat = 'step' | 'stl' | '3mf' | 'glb';
 
 /** Fine enough that a printed round looks round: 0.05 mm off, 10° a facet. */
 const PRINT_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
@@ -41,8 +42,6 @@ export async function exportParts(
     );
   const meshes = outcomes.map((o) => o.bodies.map((b) => kernel.mesh(b.solid, PRINT_QUALITY)));
   if (format === 'stl') return writeStl(meshes.flat(), design.name);
-  return write3mf(
-    outcomes.map((o, i) => ({ name: design.parts[o.part]!.name, color: colorOf(design, o.part), meshes: meshes[i]! })),
-    design.name,
-  );
+  const named = outcomes.map((o, i) => ({ name: design.parts[o.part]!.name, color: colorOf(design, o.part), meshes: meshes[i]! })); // prettier-ignore
+  return format === 'glb' ? writeGltf(named, design.name) : write3mf(named, design.name);
 }

@@ -5,3 +5,5 @@ declare class TextEncoder {
 declare class TextDecoder {
   decode(bytes: Uint8Array): string;
 }
+declare function btoa(text: string): string;
+declare function atob(text: string): string;

@@ -59,6 +59,7 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
       return { digest: outcome.key!, place: before.indexOf(outcome) };
     },
     doubt: (doubt) => void doubts.push(doubt),
+    perils: new Set(),
     body: () => {
       throw new Error('bodies are made only while a step makes');
     },

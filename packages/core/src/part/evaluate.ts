@@ -5,7 +5,7 @@ import type { Ledger } from '../ledger/ledger.ts';
 import { StepFailure, type Body } from '../names/body.ts';
 import { LazyFacts } from '../names/facts.ts';
 import type { Doubt } from '../slots/resolving.ts';
-import { KernelError, type SolidKernel } from '../solid/kernel.ts';
+import { KernelDown, KernelError, type SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import type { Step } from '../steps/schema.ts';
 import { inPlace } from '../steps/result/in-place.ts';
@@ -27,6 +27,10 @@ export class Superseded extends Error {}
 
 export class PartEvaluator {
   private readonly results: Results;
+  /** What brought the kernel down, by its key, and what is said of it: it is not tried again. */
+  private readonly deadly = new Map<string, string>();
+  /** What steps tried that brought the kernel down, by their keys. */
+  private readonly perils = new Map<string, Set<string>>();
   /** Steps made, not found among the results; for tests and measuring. */
   made = 0;
 
@@ -38,7 +42,37 @@ export class PartEvaluator {
     this.results = new Results(kernel, budgetBytes);
   }
 
+  /**
+   * Where a step brings the kernel down, it is started again, and that step then fails with a sentence; what was
+   * evaluated before is gone with it.
+   * @throws KernelDown when it falls over otherwise; Superseded
+   */
   async evaluate(design: Design, ledger: Ledger, partId: string, hooks: EvaluationHooks = {}): Promise<PartOutcome> {
+    for (;;) {
+      if (this.kernel.isDown) {
+        this.results.forget();
+        await this.kernel.restart();
+      }
+      const known = this.peril;
+      try {
+        return await this.evaluateOnce(design, ledger, partId, hooks);
+      } catch (error) {
+        if (!(error instanceof KernelDown) || this.peril === known) throw error;
+      }
+    }
+  }
+
+  /** How much is known to bring the kernel down: it grows each time it is started again. */
+  private get peril(): number {
+    return [...this.perils.values()].reduce((sum, own) => sum + own.size, this.deadly.size);
+  }
+
+  private async evaluateOnce(
+    design: Design,
+    ledger: Ledger,
+    partId: string,
+    hooks: EvaluationHooks,
+  ): Promise<PartOutcome> {
     const part = design.parts[partId];
     if (!part) throw new Error(`no part ${partId}`);
     const outcomes: StepOutcome[] = [];
@@ -111,6 +145,8 @@ export class PartEvaluator {
       if (known.failure) throw known.failure;
       return { key, result: known.result! };
     }
+    const deadly = this.deadly.get(key);
+    if (deadly !== undefined) throw new StepFailure(deadly);
     making();
     return { key, result: this.makeOnce(key, context, (making) => kind.make(inputs as never, making)) };
   }
@@ -120,10 +156,13 @@ export class PartEvaluator {
     const owned: Body[] = [];
     const doubts: Doubt[] = [];
     const names = new Map<string, string>();
+    const perils = this.perils.get(key) ?? new Set<string>();
+    const before = perils.size;
     const keep = (kept: Pick<Kept, 'result' | 'failure'>) => this.results.keep(key, { ...kept, owned, doubts, names });
     try {
       const result = make({
         ...context,
+        perils,
         stepName: (id) => {
           const name = context.stepName(id);
           names.set(id, name);
@@ -146,6 +185,11 @@ export class PartEvaluator {
       keep({ result });
       return result;
     } catch (error) {
+      // What the step itself knows to leave alone the next time does not condemn it.
+      if (error instanceof KernelDown) {
+        if (perils.size > before) this.perils.set(key, perils);
+        else this.deadly.set(key, error.message);
+      }
       for (const { solid } of owned.splice(0)) this.kernel.free(solid);
       // Failing again would cost as much, and take memory of the kernel each time.
       if (error instanceof StepFailure || error instanceof KernelError) keep({ failure: error });

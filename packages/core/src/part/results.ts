@@ -50,6 +50,11 @@ export class Results {
     this.kept.set(key, kept);
   }
 
+  /** The kernel has lost all it held. */
+  forget(): void {
+    this.kept.clear();
+  }
+
   sweep(): void {
     const size = ({ owned }: Kept) => RESULT_BYTES + owned.reduce((sum, b) => sum + this.kernel.sizeOf(b.solid), 0);
     let total = 0;

@@ -28,7 +28,8 @@ export interface Doubt {
 export type Datum =
   | { readonly kind: 'plane'; readonly frame: Frame }
   | { readonly kind: 'axis'; readonly axis: Axis }
-  | { readonly kind: 'point'; readonly at: Vec3 }
+  /** Straight into the material, where it lies on a face. */
+  | { readonly kind: 'point'; readonly at: Vec3; readonly into: Vec3 | null }
   | { readonly kind: 'curve'; readonly helix: HelixPath };
 
 export interface Resolving {

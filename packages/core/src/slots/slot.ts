@@ -15,6 +15,8 @@ export interface StepData {
   kind: string;
   name: string;
   suppressed?: boolean | undefined;
+  /** Shown under this name together with those beside it that name the same. */
+  group?: string | undefined;
   /** Names of its numbers in the ledger, where they are not the slot’s own. */
   names?: Record<string, string> | undefined;
   [slot: string]: unknown;

@@ -26,6 +26,8 @@ export interface FaceParent {
    * profile. `inner`: it lies behind that face, as the inside of a shell does.
    */
   readonly how: 'modified' | 'generated' | 'start' | 'end' | 'inner';
+  /** It looks the other way than what it came from: so the two sides of a cut are told apart. */
+  readonly turned?: boolean;
 }
 
 /** Faces are always listed in the kernel's own order, which `faces` and `mesh` share. */
@@ -95,6 +97,14 @@ export interface SolidBulk {
   /** mm³ */
   readonly volume: number;
   readonly center: Vec3;
+}
+
+/** How a solid resists being turned, its density being 1: second moments about axes through its centre, mm⁵. */
+export interface Inertia {
+  /** Rows of the symmetric matrix. */
+  readonly rows: readonly [Vec3, Vec3, Vec3];
+  /** Of free faces it is reckoned numerically. */
+  readonly exact: boolean;
 }
 
 export interface Box {
@@ -176,6 +186,15 @@ export type PathPiece =
 /** How a profile is held on its way: evenly, as the path bends, or level to a direction. */
 export type Upright = { readonly kind: 'even' | 'curvature' } | { readonly kind: 'along'; readonly direction: Vec3 };
 
+/**
+ * What solids are cut apart by: a plane; a face of a solid, grown on outwards by so many mm (cylinders and spheres are
+ * taken whole, planes endless, others as they are bounded); or a line of a plane pushed through all, square to it.
+ */
+export type Cutter =
+  | { readonly kind: 'plane'; readonly frame: Frame }
+  | { readonly kind: 'face'; readonly solid: SolidHandle; readonly face: number; readonly outward: number }
+  | { readonly kind: 'sheet'; readonly frame: Frame; readonly pieces: readonly LoopPiece[] };
+
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {
   /** @param reason why, where the kernel can tell, to go on with: “the smallest rounding is 4 mm” */
@@ -187,7 +206,17 @@ export class KernelError extends Error {
   }
 }
 
+/**
+ * The kernel fell over at a call: not an answer, a fault of its own. Nothing it held is there any more until it is
+ * started again. The message is a sentence for the user.
+ */
+export class KernelDown extends Error {}
+
 export interface SolidKernel {
+  /** It fell over and answers nothing more until it is started again. */
+  readonly isDown: boolean;
+  /** Start it again after it fell over; solids from before are gone, and their handles are not used again. */
+  restart(): Promise<void>;
   /**
    * Push a plane area along the frame's normal, from height `from` to `to` (from < to).
    * @param loops outline first, counter-clockwise, then holes
@@ -235,14 +264,15 @@ export interface SolidKernel {
   /** Slant faces about where a neutral plane cuts them, by an angle from its normal. @throws KernelError */
   draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid;
   /**
-   * Cut solids apart along a plane; they stay in pieces side by side.
-   * @returns every piece, its faces coming from a solid, or from the plane (the argument after the last solid)
+   * Cut solids apart; they stay in pieces side by side.
+   * @returns every piece, its faces coming from a solid, or from the cutter (the argument after the last solid)
    * @throws KernelError
    */
-  split(solids: readonly SolidHandle[], plane: Frame): MadeSolid[];
+  split(solids: readonly SolidHandle[], by: Cutter): MadeSolid[];
   /** A copy elsewhere; its faces in the same order. @throws KernelError */
   placed(solid: SolidHandle, to: Transform): MadeSolid;
   bulk(solid: SolidHandle): SolidBulk;
+  inertia(solid: SolidHandle): Inertia;
   box(solid: SolidHandle): Box;
   isValid(solid: SolidHandle): boolean;
   /** Has it faces that are neither flat, nor turned about an axis, nor pushed along a line? */
@@ -270,6 +300,12 @@ export interface SolidKernel {
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids. */
   exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;
+  /**
+   * The solids of a STEP file, in mm, where they lie in it.
+   * @returns also how many surfaces belong to none of them
+   * @throws KernelError when it cannot be read
+   */
+  readStep(bytes: Uint8Array): { readonly solids: readonly SolidHandle[]; readonly others: number };
   /** What a solid takes of the kernel's memory, bytes, roughly. */
   sizeOf(solid: SolidHandle): number;
   free(solid: SolidHandle): void;

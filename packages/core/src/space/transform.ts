@@ -95,3 +95,12 @@ export function isMirrored([a, b, c]: Transform): boolean {
   const vector = ([x, y, z]: Row): Vec3 => [x, y, z];
   return dot(vector(a), cross(vector(b), vector(c))) < 0;
 }
+
+/** What takes everything back (of what turns, mirrors and enlarges alike the inverse is the transpose over the scale squared). */
+export function undone([a, b, c]: Transform): Transform {
+  const scale = a[0] ** 2 + b[0] ** 2 + c[0] ** 2;
+  const row = (k: 0 | 1 | 2): Vec3 => [a[k] / scale, b[k] / scale, c[k] / scale];
+  const by: Vec3 = [a[3], b[3], c[3]];
+  const all = (k: 0 | 1 | 2): Row => [...row(k), -dot(row(k), by)];
+  return [all(0), all(1), all(2)];
+}

@@ -9,11 +9,13 @@ import { extrude } from './extrude/extrude.ts';
 import { fillet } from './fillet/fillet.ts';
 import { helix } from './helix/helix.ts';
 import { hole } from './hole/hole.ts';
+import { importStep } from './import/import.ts';
 import { loft } from './loft/loft.ts';
 import { mirror } from './mirror/mirror.ts';
 import { move } from './move/move.ts';
 import { offset } from './offset/offset.ts';
 import { pattern } from './pattern/pattern.ts';
+import { remove } from './remove/remove.ts';
 import { revolve } from './revolve/revolve.ts';
 import { rib } from './rib/rib.ts';
 import { shell } from './shell/shell.ts';
@@ -52,6 +54,8 @@ for (const kind of [
   datumAxis,
   datumPoint,
   helix,
+  importStep,
+  remove,
 ])
   registerStep(kind as unknown as StepKind);
 

@@ -14,6 +14,7 @@ const MOST_NAMED_NUMBERS = 100;
 const base = {
   name: Name,
   suppressed: z.boolean().optional().describe('true: left out as if it were not there'),
+  group: Name.optional().describe('Steps that follow one another and name the same group are shown under that name.'),
 };
 
 const names = mapOf(z.string().max(40), DimensionName, MOST_NAMED_NUMBERS)

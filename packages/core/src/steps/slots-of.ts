@@ -63,15 +63,19 @@ export function faultsOfStep(id: string, step: StepData): string[] {
 }
 
 /** A step drawn again, speaking of itself where the original does. */
-export function copyOfStep(step: StepData, id: string, copy: string): StepData {
+export const copyOfStep = (step: StepData, id: string, copy: string): StepData =>
+  withStepsIn(step, new Map([[id, copy]]));
+
+/** The same step, where it speaks of steps speaking of others. @param to by the id of each that is meant */
+export function withStepsIn(step: StepData, to: ReadonlyMap<string, string>): StepData {
   const fresh = structuredClone(step);
-  const to = (other: string) => (other === id ? copy : other);
+  const other = (id: string) => to.get(id) ?? id;
   const change: Rewriting = {
-    step: to,
-    name: (text) => withSteps(text, to),
+    step: other,
+    name: (text) => withSteps(text, other),
     place: (at) => at,
     direction: (along) => along,
-    expression: (text) => text.replaceAll(`$${id}.`, `$${copy}.`),
+    expression: (text) => [...to].reduce((now, [from, into]) => now.replaceAll(`$${from}.`, `$${into}.`), text),
   };
   for (const { name, slot, stored } of slotsOf(fresh)) slot.of.write(fresh, name, slot.of.rewritten(stored, change));
   return fresh;

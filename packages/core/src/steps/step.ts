@@ -9,6 +9,7 @@ import type { AnySlot, Picked, Rewriting, Slot, StepData } from '../slots/slot.t
 import type { Datum, Resolving, SketchOutcome } from '../slots/resolving.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { DisplayUnits } from '../units/units.ts';
+import type { Transform } from '../space/transform.ts';
 import type { MadeSolid, SolidFacts, SolidHandle } from '../solid/kernel.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- read back from the slots themselves
@@ -43,6 +44,24 @@ export interface Fresh extends MadeSolid {
   readonly faceNames: readonly (readonly Name[])[];
 }
 
+/** One more of what is repeated. */
+export interface Placed {
+  /** Tells it from the others, and stays its own while others come and go: 2, or 2_3 in two directions. */
+  readonly key: string;
+  /** What people call it, where that is not its key: 3, 2.3, 3 of 2. */
+  readonly called?: string;
+  /** Where the original goes to become it. */
+  readonly to: Transform;
+}
+
+/** Steps that a step repeats. */
+export interface Repeated {
+  readonly steps: readonly string[];
+  readonly members: readonly Placed[];
+  /** Each is made anew where it goes. */
+  readonly adapting: boolean;
+}
+
 /** An earlier step about to be done again. */
 export interface Again {
   readonly kind: StepKind;
@@ -63,6 +82,8 @@ export interface Making extends Resolving {
    * @throws StepFailure when it is not sound
    */
   body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[], facts?: SolidFacts): Body;
+  /** What brought the kernel down when this step tried it before: kept while the kernel is started again. */
+  readonly perils: Set<string>;
   /** An earlier step. @throws StepFailure when it is not there, comes later, failed or is suppressed */
   again(stepId: string): Again;
 }
@@ -101,6 +122,8 @@ export interface StepKind<S extends Readonly<Record<string, AnySlot>> = Readonly
   tools?(inputs: Inputs<S>, context: Making): readonly Fresh[];
   /** Of kinds that work on picked edges or faces: the slot that holds them. Others can repeat them on alike ones. */
   readonly worksOn?: string;
+  /** Of kinds that repeat steps: which, and where to; null when they repeat something else. Others can repeat them in turn. */
+  places?(inputs: Inputs<S>, context: Making): Repeated | null;
   /** @throws StepFailure with a sentence */
   make(inputs: Inputs<S>, context: Making): StepResult;
   /** For the published schema. */

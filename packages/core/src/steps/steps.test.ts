@@ -4,15 +4,19 @@ import {
   addPart,
   addStep,
   applyEdit,
+  copySteps,
   deleteStep,
   editSketch,
   emptyDesign,
+  groupSteps,
   Ledger,
   moveStep,
   renameStep,
+  replaceSketch,
   readingOf,
   sentenceOf,
   setDimension,
+  stepWithRests,
   suppressStep,
   usersOfStep,
   type Design,
@@ -117,13 +121,55 @@ describe('edits of a recipe', () => {
   };
 
   test('rename, move, suppress and delete do just that', () => {
-    const design = base(renameStep('p', 'e', ' Wall plate '), moveStep('p', 'e', 0), suppressStep('p', 'e', true));
-    expect(design.parts.p!.stepOrder).toEqual(['e', 's']);
+    const design = base(renameStep('p', 'e', ' Wall plate '), suppressStep('p', 'e', true));
     expect(design.parts.p!.steps.e).toMatchObject({ name: 'Wall plate', suppressed: true });
     const back = applyEdit(design, suppressStep('p', 'e', false));
     expect(back.ok && 'suppressed' in back.design.parts.p!.steps.e!).toBe(false);
     const gone = applyEdit(design, deleteStep('p', 'e'));
     expect(gone.ok && gone.design.parts.p!.stepOrder).toEqual(['s']);
+  });
+
+  test('a step is not moved before what it rests on, nor behind what rests on it', () => {
+    const design = base(addStep('p', 't', { ...sketch, name: 'Notes' }));
+    expect(refusal(design, moveStep('p', 'e', 0))).toBe('Plate rests on Outline, so it cannot stand before it.');
+    expect(refusal(design, moveStep('p', 's', 2))).toBe('Plate rests on Outline, so it cannot stand before it.');
+    const moved = applyEdit(design, moveStep('p', 't', 0));
+    expect(moved.ok && moved.design.parts.p!.stepOrder).toEqual(['t', 's', 'e']);
+  });
+
+  test('steps are grouped under a name, and taken out again', () => {
+    const design = base(groupSteps('p', ['s', 'e'], 'Stock'));
+    expect(design.parts.p!.steps).toMatchObject({ s: { group: 'Stock' }, e: { group: 'Stock' } });
+    const out = applyEdit(design, groupSteps('p', ['e'], null));
+    expect(out.ok && 'group' in out.design.parts.p!.steps.e!).toBe(false);
+  });
+
+  test('a step goes to another part with all it rests on, its numbers and the links among them with it', () => {
+    const linked: Step = { ...extrude, distance: '$s.w / 4' };
+    const design = base(addPart('q', 'Other'), addStep('p', 'f', linked), addStep('p', 't', { ...sketch, name: 'Notes' })); // prettier-ignore
+    const ids = stepWithRests(design.parts.p!, 'f');
+    expect(ids).toEqual(['s', 'f']);
+    const copied = applyEdit(design, copySteps('p', 'q', [['s', 's2'], ['f', 'f2']])); // prettier-ignore
+    if (!copied.ok) throw new Error(copied.message);
+    expect(copied.design.parts.q!.stepOrder).toEqual(['s2', 'f2']);
+    expect(copied.design.parts.q!.steps.f2).toMatchObject({ profile: { sketch: 's2' }, distance: '$s2.w / 4' });
+    expect(copied.design.parts.p).toEqual(design.parts.p);
+    // The number of the design stays the design’s.
+    const whole = applyEdit(design, copySteps('p', 'q', [['s', 's3'], ['e', 'e3']])); // prettier-ignore
+    expect(whole.ok && whole.design.parts.q!.steps.e3!.distance).toBe('$thk');
+    expect(refusal(copied.design, copySteps('p', 'q', [['s', 's2']]))).toBe('A step of this id is there already.'); // prettier-ignore
+  });
+
+  test('another sketch takes the place of one, for all that use it', () => {
+    const other: Step = { ...sketch, name: 'Newer' };
+    const first = make(addDimension('thk', { name: 'thk', value: '6 mm' }), addPart('p', 'Part'), addStep('p', 's', sketch), addStep('p', 't', other), addStep('p', 'e', extrude), addStep('p', 'f', extrude)); // prettier-ignore
+    const done = applyEdit(first, replaceSketch('p', 's', 't'));
+    if (!done.ok) throw new Error(done.message);
+    expect(done.design.parts.p!.steps).toMatchObject({ e: { profile: { sketch: 't' } }, f: { profile: { sketch: 't' } } }); // prettier-ignore
+    expect(refusal(done.design, replaceSketch('p', 's', 't'))).toBe('No step uses Outline.');
+    const later = base(addStep('p', 't', other));
+    expect(refusal(later, replaceSketch('p', 's', 't'))).toBe('Plate stands before Newer; move that up first.');
+    expect(refusal(later, replaceSketch('p', 's', 'e'))).toBe('Only a sketch can take the place of another.');
   });
 
   test('a deleted step’s users are known, and a number in use holds its step', () => {

@@ -1,5 +1,6 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
 import type { FaceRef, Picked, Vec3 } from '@helb/core';
+import type { Drawing } from '../stage/body-objects.ts';
 import type { SectionPlane } from '../stage/section.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import { defineStore } from 'pinia';
@@ -29,6 +30,7 @@ export const useSession = defineStore('session', () => {
   const changing = modes.slot('change');
   const traced = modes.slot('trace');
   const flexing = modes.slot('flex');
+  const standing = modes.slot('stand');
   // Picks are stored in the document as they are, so they stay plain.
   const picks = shallowRef<Pick[]>([]);
   /** Picked points, curves and constraints of the open sketch. */
@@ -63,11 +65,21 @@ export const useSession = defineStore('session', () => {
   /** Where the bodies on the stage are cut open to be looked into; nothing is changed by it. */
   const section = shallowRef<SectionPlane | null>(null);
 
+  /** How the bodies on the stage are drawn, and which of them are not. */
+  const drawing = ref<Drawing>('shaded');
+  const hidden = shallowRef<ReadonlySet<string>>(new Set());
+
+  /** What the part, or one body of it, weighs is shown; its centre from a picked place, or from the origin. */
+  const weighing = shallowRef<{
+    readonly body: string | null;
+    readonly from: { readonly at: Vec3; readonly label: string } | null;
+  } | null>(null);
+
   /** The outline of this flat face is being written to a file. */
   const outlining = shallowRef<FaceRef | null>(null);
 
   /** The step at which one stands: what was there before it can be picked, what comes later is not shown. */
-  const workedOn = computed(() => sketching.value ?? pickingFor.value?.step ?? editing.value);
+  const workedOn = computed(() => sketching.value ?? pickingFor.value?.step ?? editing.value ?? standing.value);
   const inSketch = computed(() => sketching.value !== null);
 
   function openPart(id: string | null): void {
@@ -76,7 +88,10 @@ export const useSession = defineStore('session', () => {
     showFlex.value = false;
     outlining.value = null;
     section.value = null;
+    hidden.value = new Set();
+    weighing.value = null;
     editing.value = null;
+    standing.value = null;
     pickingFor.value = null;
     picks.value = [];
   }
@@ -91,6 +106,15 @@ export const useSession = defineStore('session', () => {
     editing.value = null;
     section.value = null;
     sketching.value = step;
+  }
+
+  /** Stand at a step: the part is as it was made so far, and what is made now follows it. */
+  function standAt(step: string): void {
+    leaveSketch();
+    picks.value = [];
+    pickingFor.value = null;
+    editing.value = null;
+    standing.value = step;
   }
 
   function leaveSketch(): void {
@@ -109,6 +133,7 @@ export const useSession = defineStore('session', () => {
     entities,
     tool,
     changing,
+    standing,
     notice,
     hoveredDimension,
     dimensionToEdit,
@@ -122,10 +147,14 @@ export const useSession = defineStore('session', () => {
     readingDxf,
     outlining,
     section,
+    drawing,
+    hidden,
+    weighing,
     inSketch,
     workedOn,
     openPart,
     openSketch,
+    standAt,
     leaveSketch,
   };
 });

@@ -12,6 +12,7 @@ import {
   readMeasure,
   readyVariant,
   surveyVariant,
+  together,
   type BorrowSource,
   Superseded,
   type Design,
@@ -25,6 +26,7 @@ import {
   type SolidFormat,
   type SolidKernel,
   type VariantSurvey,
+  type Weight,
   type WrittenFace,
 } from '@helb/core';
 import * as Comlink from 'comlink';
@@ -123,6 +125,19 @@ export function kernelWork(
     });
   }
 
+  /** What these bodies of a part weigh together, density 1; null when the part has none of them any more. */
+  async function weigh(part: string, keys: readonly string[]): Promise<{ weight: Weight; exact: boolean } | null> {
+    const design = held();
+    const { kernel, evaluator } = await ready;
+    return exclusive(async () => {
+      const { bodies } = await evaluator.evaluate(design, Ledger.of(design), part);
+      const own = bodies.filter((b) => keys.includes(b.key));
+      if (own.length === 0) return null;
+      const all = own.map(({ solid, facts: { volume, center } }) => ({ volume, center, ...kernel.inertia(solid) }));
+      return { weight: together(all), exact: all.every((b) => b.exact) };
+    });
+  }
+
   /** Faces of these parts that would move with a dimension; null when it cannot be changed to see. */
   async function movedBy(ref: string, parts: readonly string[]): Promise<Map<string, MovedFace[]> | null> {
     const design = held();
@@ -173,6 +188,7 @@ export function kernelWork(
     exportVariant,
     borrow,
     read,
+    weigh,
     movedBy,
     survey,
     stopSurvey(): void {

@@ -4,7 +4,7 @@
  * and tried while it is typed. Enter keeps it, Escape leaves it as it was.
  */
 import { readTyped, suggestNames, type Suggestion } from '@helb/core';
-import { useDebounceFn } from '@vueuse/core';
+import { useDebounceFn, useEventListener } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, useId, useTemplateRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useDimensionEdit } from '../ledger/dimension-edit.ts';
@@ -134,11 +134,19 @@ function keep(): void {
   if (!fault.value) finish();
 }
 
+/** What is being clicked must not move away from under the pointer: the field goes when the click is done. */
+let pressed = false;
 function finish(): void {
   closed = true;
   trial.dropTyping();
-  emit('close');
+  if (openField.field === own) openField.field = null;
+  if (!pressed) emit('close');
 }
+useEventListener(window, 'pointerdown', () => (pressed = true), { capture: true });
+useEventListener(window, ['pointerup', 'pointercancel'], () => {
+  pressed = false;
+  if (closed) setTimeout(() => emit('close'));
+});
 
 function makeUnknown(): void {
   fault.value = make(props.reference, unknown.value!);

@@ -8,6 +8,8 @@ import { computed, shallowRef, type WritableComputedRef } from 'vue';
 import type { ChangeKind } from '../sketch/changing.ts';
 
 export interface ModeValues {
+  /** The step at which one stands in the recipe: what comes later is not there yet, and new steps go after it. */
+  stand: string;
   /** The sketch open for drawing. */
   sketch: string;
   /** The drawing tool in hand, by name. */
@@ -24,6 +26,8 @@ export interface ModeValues {
   try: true;
   /** The variant being looked at. */
   variant: string;
+  /** What lies under the pointer is listed. */
+  stack: true;
   /** The dials over their ranges, in place of the stage. */
   flex: true;
 }

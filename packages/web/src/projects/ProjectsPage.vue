@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue';
+import { computed, onMounted, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
+import { useGuide } from '../guide/guide-store.ts';
 import { server, type ProjectSummary } from '../server.ts';
 import PageFrame from './PageFrame.vue';
 
@@ -31,6 +32,17 @@ async function create(): Promise<void> {
   }
 }
 
+const guide = useGuide();
+const underWay = computed(() => guide.progress !== null && guide.progress.done < guide.moves);
+
+async function beginGuide(): Promise<void> {
+  try {
+    await router.push(`/designs/${await guide.begin()}`);
+  } catch (error) {
+    trouble.value = (error as Error).message;
+  }
+}
+
 onMounted(load);
 </script>
 
@@ -38,6 +50,17 @@ onMounted(load);
   <PageFrame>
     <h1 class="text-xl font-semibold">Projects</h1>
     <p class="mt-1 text-quiet">A project keeps the designs that belong together.</p>
+    <section class="mt-4 flex items-center gap-4 rounded-lg border border-hairline bg-panel px-4 py-3">
+      <div class="flex-1">
+        <h2 class="font-semibold">A first part</h2>
+        <p class="text-quiet">
+          Ten moves with your own hands, from an empty sketch to a solid that follows its numbers.
+        </p>
+      </div>
+      <button class="button" @click="beginGuide">
+        {{ underWay ? `Go on at move ${guide.progress!.done + 1} of ${guide.moves}` : 'Begin' }}
+      </button>
+    </section>
     <p v-if="trouble" role="alert" class="mt-4 text-bad">
       {{ trouble }} <button class="underline" @click="load">Try again</button>
     </p>

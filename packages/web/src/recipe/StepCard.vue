@@ -56,7 +56,10 @@ const cure = computed(() => {
 const failed = computed(() => props.view?.status === 'failed' && !props.step.suppressed);
 
 const card = useTemplateRef<HTMLElement>('card');
-watch(active, (now) => now && card.value?.scrollIntoView({ block: 'nearest' }), { flush: 'post' });
+const show = () => active.value && card.value?.scrollIntoView({ block: 'nearest' });
+watch(active, show, { flush: 'post' });
+// Its sentence grows with another choice in it; at other times a menu that is open must not be moved.
+watch(() => sentence.value.length, show, { flush: 'post' }); // prettier-ignore
 
 function open(): void {
   if (asSketch(props.step)) session.openSketch(props.stepId);

@@ -1,21 +1,39 @@
 <script setup lang="ts">
 import { Menu, MenuButton } from '@headlessui/vue';
 import { writeDesign, type SolidFormat } from '@helb/core';
+import { useFileDialog } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import ActionItems from '../fields/ActionItems.vue';
+import { FileRefused, fileToStore, SOLID_FILES } from '../slots/file-to-store.ts';
 import { useTrial } from '../trial/trial-store.ts';
+import { useVerbs } from '../verbs/verbs.ts';
 import { FILE_TYPE, saveFile } from './save-file.ts';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const trial = useTrial();
+const { bringIn } = useVerbs();
 const writing = ref(false);
-const FORMATS = ['step', 'stl', '3mf'] as const;
+const { open, onChange } = useFileDialog({ accept: SOLID_FILES, multiple: false, reset: true });
+
+onChange(async (files) => {
+  const file = files?.[0];
+  if (!file) return;
+  try {
+    bringIn(await fileToStore(file));
+  } catch (error) {
+    if (!(error instanceof FileRefused)) throw error;
+    session.notice = error.message;
+  }
+});
+
+const NAMES = { step: 'STEP', stl: 'STL', '3mf': '3MF', glb: 'glTF' };
+const FORMATS = ['step', 'stl', '3mf', 'glb'] as const;
 
 async function exportParts(format: SolidFormat, whole: boolean): Promise<void> {
   const d = design.design;
@@ -40,15 +58,16 @@ async function exportParts(format: SolidFormat, whole: boolean): Promise<void> {
 const part = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
 const items = computed(() => [
   ...FORMATS.map((format) => ({
-    label: `Whole design as ${format.toUpperCase()}`,
+    label: `Whole design as ${NAMES[format]}`,
     run: () => exportParts(format, true),
   })),
   ...(part.value
     ? FORMATS.map((format) => ({
-        label: `${part.value} as ${format.toUpperCase()}`,
+        label: `${part.value} as ${NAMES[format]}`,
         run: () => exportParts(format, false),
       }))
     : []),
+  ...(part.value ? [{ label: 'Bring in a STEP file', run: () => open() }] : []),
   {
     label: 'Design file',
     run: () =>

@@ -13,6 +13,7 @@ export const FILE_TYPE = {
   step: 'model/step',
   stl: 'model/stl',
   '3mf': 'model/3mf',
+  glb: 'model/gltf-binary',
   dxf: 'image/vnd.dxf',
   svg: 'image/svg+xml',
 } as const;

@@ -16,7 +16,10 @@ const put = (next: readonly string[]) => fill(props.part, props.stepId, props.pi
 const items = computed(() => {
   const { stepOrder, steps } = design.design!.parts[props.part]!;
   const before = stepOrder.slice(0, stepOrder.indexOf(props.stepId));
-  const able = before.filter((id) => kindOf(steps[id]!).tools ?? kindOf(steps[id]!).worksOn);
+  const able = before.filter((id) => {
+    const { tools, worksOn, places } = kindOf(steps[id]!);
+    return tools ?? worksOn ?? places;
+  });
   return [
     { label: 'pick on the stage', run: () => awaitPicks(props.stepId, props.piece.slot) },
     ...able.flatMap((id) => {

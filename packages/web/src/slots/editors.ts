@@ -5,6 +5,7 @@ import BodiesSlot from './BodiesSlot.vue';
 import ChoiceSlot from './ChoiceSlot.vue';
 import DrawingSlot from './DrawingSlot.vue';
 import EdgesSlot from './EdgesSlot.vue';
+import FileSlot from './FileSlot.vue';
 import NumberSlot from './NumberSlot.vue';
 import PickSlot from './PickSlot.vue';
 import PointSlot from './PointSlot.vue';
@@ -34,6 +35,7 @@ const editors: Readonly<Record<string, Component>> = {
   sections: SectionsSlot,
   bodies: BodiesSlot,
   drawing: DrawingSlot,
+  file: FileSlot,
 };
 
 /** @throws Error for a kind that has none: a fault of the program */

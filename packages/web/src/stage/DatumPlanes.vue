@@ -50,12 +50,22 @@ const planes = computed(() => {
       key: step,
       label: name,
       outline,
-      tab: outline[outline.length > 2 ? 2 : 1] ?? outline[0]!,
+      tab: tabOf(datum, outline),
       choose: () => choose(pick),
     };
   });
   return [...own, ...set].map((p) => ({ ...p, points: p.outline.map((c) => c.join()).join(' ') }));
 });
+
+/** A cross so large, and its tab so far above it, px: what lies at the point is not covered. */
+const CROSS_PX = 5;
+const TAB_ABOVE_PX = 24;
+
+function tabOf(datum: Datum, outline: readonly (readonly [number, number])[]): readonly [number, number] {
+  if (datum.kind !== 'point') return outline[outline.length > 2 ? 2 : 1]!;
+  const [x, y] = outline[2]!;
+  return [x, y - TAB_ABOVE_PX];
+}
 
 function outlineOf(
   datum: Datum,
@@ -63,7 +73,10 @@ function outlineOf(
   half: number,
 ): (readonly [number, number])[] {
   if (datum.kind === 'plane') return closed(square(datum.frame));
-  if (datum.kind === 'point') return [props.scene.pixelOf(datum.at)];
+  if (datum.kind === 'point') {
+    const [x, y] = props.scene.pixelOf(datum.at);
+    return [[x - CROSS_PX, y], [x + CROSS_PX, y], [x, y], [x, y - CROSS_PX], [x, y + CROSS_PX]]; // prettier-ignore
+  }
   if (datum.kind === 'curve') return helixPlaces(datum.helix).map((p) => props.scene.pixelOf(p));
   const { origin, direction } = datum.axis;
   const at = (t: number): Vec3 => [

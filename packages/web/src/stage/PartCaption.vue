@@ -3,9 +3,14 @@
 import { formatNumber, displayFactor, massOf, MATERIALS } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import type { PartView } from '@helb/core';
+import type { BodyView } from '@helb/core';
 
-const props = defineProps<{ view: PartView | undefined; position: readonly [number, number] | null }>();
+const props = defineProps<{
+  part: string | null;
+  /** Those on the stage. */
+  bodies: readonly BodyView[];
+  position: readonly [number, number] | null;
+}>();
 const design = useDesign();
 
 /** Two decimals, and no minus before nothing. */
@@ -22,8 +27,8 @@ const lines = computed<string[]>(() => {
       'pencil is loose, ink is settled',
     ];
   }
-  if (!props.view || props.view.bodies.length === 0) return [];
-  const { bodies, part } = props.view;
+  const { bodies, part } = props;
+  if (part === null || bodies.length === 0) return [];
   const material = d.parts[part]?.material;
   const volume = bodies.reduce((sum, b) => sum + b.volume, 0);
   const size = [0, 1, 2].map(

@@ -22,7 +22,11 @@ import { useStagePicking } from './picking.ts';
 import { StageScene, type ViewDirection } from './scene.ts';
 import SectionBar from './SectionBar.vue';
 import { Sheet } from './sheet.ts';
+import ShowMenu from './ShowMenu.vue';
+import { useShownBodies } from './shown-bodies.ts';
+import StackList from './StackList.vue';
 import { regionsCame } from './sketch-regions.ts';
+import WeightSheet from './WeightSheet.vue';
 import UnfoldedBox from './UnfoldedBox.vue';
 
 const props = defineProps<{ editing: SketchEditing }>();
@@ -66,29 +70,7 @@ const spaceView = computed(() => {
   const corners = [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]] as const; // prettier-ignore
   return scene.value && corners.map((p) => scene.value!.pixelOf(p).map((n) => n.toFixed(4))).join(' ');
 });
-const bodies = computed(() => {
-  if (!view.value) return [];
-  const { around } = view.value;
-  if (!around || around.step !== session.workedOn) return view.value.bodies;
-  // What a step is put on is picked from what was there before it.
-  return session.sketching || session.pickingFor ? around.before : around.after;
-});
-/** Datums the recipe sets up, up to where one stands. */
-const datums = computed(() => {
-  const part = design.design?.parts[view.value?.part ?? ''];
-  const steps = view.value?.steps ?? [];
-  const at = steps.findIndex((s) => s.id === session.workedOn);
-  return (at < 0 ? steps : steps.slice(0, at + 1)).flatMap((s) =>
-    s.datum && part ? [{ step: s.id, name: part.steps[s.id]?.name ?? '', datum: s.datum }] : [],
-  );
-});
-/** What the step being edited took away or changed. */
-const ghosts = computed(() => {
-  const around = view.value?.around;
-  if (!around || around.step !== session.workedOn || session.sketching || session.pickingFor) return [];
-  const stay = new Set(bodies.value.map((b) => b.key));
-  return around.before.filter((b) => !stay.has(b.key));
-});
+const { bodies, visible, ghosts, datums } = useShownBodies(view);
 /** The pointer's place on the plane, not written anew more often than it can be read. */
 const readablePosition = refThrottled(props.editing.position, 100);
 const picking = useStagePicking(scene, view, bodies, frame);
@@ -141,13 +123,20 @@ watch(
   () => trial.variant,
   () => (refit = true),
 );
-watch([bodies, ghosts, scene], () => {
+watch([visible, ghosts, scene, () => session.drawing], () => {
   if (!scene.value) return;
   const color = colorOfPart(design.design, session.activePart);
-  scene.value.setBodies([
-    ...bodies.value.map((b) => ({ view: b, color, look: session.inSketch ? ('faint' as const) : ('solid' as const) })),
-    ...ghosts.value.map((b) => ({ view: b, color, look: 'ghost' as const })),
-  ]);
+  scene.value.setBodies(
+    [
+      ...visible.value.map((b) => ({
+        view: b,
+        color,
+        look: session.inSketch ? ('faint' as const) : ('solid' as const),
+      })),
+      ...ghosts.value.map((b) => ({ view: b, color, look: 'ghost' as const })),
+    ],
+    session.drawing,
+  );
   const empty = bodies.value.length === 0;
   if (view.value && width.value > 0 && (refit || shownPart !== session.activePart || (wasEmpty && !empty)))
     fit(shownPart === session.activePart);
@@ -158,8 +147,9 @@ watch([bodies, ghosts, scene], () => {
 watch([() => session.section, scene], () => scene.value?.setSection(session.section));
 const theme = useTheme();
 watch([() => theme.shown, scene], () => scene.value?.recolor(), { flush: 'post' });
-watch([picking.selectedHits, picking.hoverHit, () => session.litFaces, bodies, () => theme.shown], () =>
-  scene.value?.light(picking.selectedHits.value, picking.hoverHit.value, session.litFaces),
+watch(
+  [picking.selectedHits, picking.hoverHit, () => session.litFaces, visible, () => theme.shown, () => session.drawing],
+  () => scene.value?.light(picking.selectedHits.value, picking.hoverHit.value, session.litFaces),
 );
 
 watch(
@@ -304,13 +294,26 @@ defineExpose({ fit });
       :datums="datums"
     />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
-    <PartCaption class="absolute bottom-4 left-4" :view="view" :position="session.inSketch ? readablePosition : null" />
+    <WeightSheet
+      v-if="session.weighing && session.activePart && !session.inSketch && bodies.length > 0"
+      :part="session.activePart"
+      :bodies="bodies"
+    />
+    <PartCaption
+      v-else
+      class="absolute bottom-4 left-4"
+      :part="session.activePart"
+      :bodies="bodies"
+      :position="session.inSketch ? readablePosition : null"
+    />
     <SectionBar
       v-if="session.section && !session.inSketch && bodies.length > 0"
       class="absolute top-10 left-1/2 -translate-x-1/2"
       :bodies="bodies"
     />
-    <div class="absolute right-4 bottom-4" @pointerdown.stop @pointerup.stop>
+    <StackList v-if="surface && !session.inSketch" :picking="picking" :surface="surface" />
+    <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
+      <ShowMenu v-if="!session.inSketch && bodies.length > 0" />
       <UnfoldedBox :direction="direction" @look="lookFrom" />
     </div>
   </div>

@@ -1,7 +1,7 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
 import type { BodyView } from '@helb/core';
 import {
-  BufferAttribute, BufferGeometry, DoubleSide, FrontSide, Group, LineBasicMaterial, LineSegments, Mesh, MeshLambertMaterial,
+  BufferAttribute, BufferGeometry, DoubleSide, FrontSide, GreaterDepth, Group, LineBasicMaterial, LineDashedMaterial, LineSegments, Mesh, MeshLambertMaterial,
   Vector2, type Plane,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
@@ -10,14 +10,37 @@ import { LineSegmentsGeometry } from 'three/addons/lines/LineSegmentsGeometry.js
 import { MeshBVH } from 'three-mesh-bvh';
 import { inks } from '../theme/theme.ts';
 
-const TONES = inks({ edge: 'edge', picked: 'lit', hover: 'hover', moved: 'moved', reshaped: 'reshaped' });
+/** How bodies are drawn. */
+export const DRAWINGS = {
+  shaded: 'Shaded, with edges',
+  smooth: 'Shaded, without edges',
+  see_through: 'See-through',
+  hidden_dashed: 'Lines, hidden ones dashed',
+  hidden_away: 'Lines, hidden ones left out',
+  wires: 'All lines alike',
+} as const;
+export type Drawing = keyof typeof DRAWINGS;
+const LINES_ONLY: ReadonlySet<Drawing> = new Set(['hidden_dashed', 'hidden_away']);
+const SEE_THROUGH = 0.3;
+const SEEN_THROUGH = 0.28;
+
+const TONES = inks({
+  paper: 'panel',
+  edge: 'edge',
+  picked: 'lit',
+  hover: 'hover',
+  moved: 'moved',
+  reshaped: 'reshaped',
+});
 /** Why something is lit. */
-export type Tone = Exclude<keyof typeof TONES, 'edge'>;
+export type Tone = Exclude<keyof typeof TONES, 'edge' | 'paper'>;
 const EDGE_PIXELS = 2.6;
 
 export type BodyLook = 'solid' | 'faint' | 'ghost';
 const OPACITY: Readonly<Record<BodyLook, number>> = { solid: 1, faint: 0.35, ghost: 0.16 };
 const GHOST_EDGES = 0.3;
+/** In the radius of a body. */
+const DASHES = 40;
 
 export class BodyObject {
   readonly group = new Group();
@@ -26,10 +49,13 @@ export class BodyObject {
   private readonly lit = new Group();
   private shown: BodyLook = 'solid';
   private cutBy: Plane[] = [];
+  private drawing: Drawing = 'shaded';
+  /** Its edges once more, seen only where something lies before them; made when first wanted. */
+  private hidden: LineSegments | null = null;
 
   constructor(
     readonly view: BodyView,
-    color: string,
+    readonly color: string,
   ) {
     const { mesh } = view;
     const geometry = new BufferGeometry();
@@ -66,13 +92,44 @@ export class BodyObject {
     return this.shown;
   }
 
-  setLook(look: BodyLook): void {
+  setLook(look: BodyLook, drawing: Drawing): void {
     this.shown = look;
-    this.mesh.material.opacity = OPACITY[look];
+    this.drawing = drawing;
+    const seeThrough = drawing === 'see_through' && look === 'solid';
+    this.mesh.material.opacity = seeThrough ? SEE_THROUGH : OPACITY[look];
+    this.mesh.visible = drawing !== 'wires' || look === 'ghost';
+    this.edges.visible = drawing !== 'smooth' || look !== 'solid';
+    this.paintFaces();
+    this.showHidden(drawing === 'hidden_dashed' && look === 'solid');
     // Where a ghost's face lies in a body's, the body is seen.
     this.mesh.material.polygonOffsetFactor = look === 'ghost' ? 3 : 1;
-    this.mesh.material.depthWrite = look !== 'ghost';
+    this.mesh.material.depthWrite = look !== 'ghost' && !seeThrough;
     (this.edges.material as LineBasicMaterial).opacity = look === 'ghost' ? GHOST_EDGES : 1;
+  }
+
+  /** Their own colour; or that of the paper, unlit, where only lines are drawn. */
+  private paintFaces(): void {
+    const { material } = this.mesh;
+    const flat = LINES_ONLY.has(this.drawing) && this.shown !== 'ghost';
+    material.color.set(flat ? '#000000' : this.color);
+    material.emissive.set(flat ? TONES.paper : '#000000');
+  }
+
+  private showHidden(shown: boolean): void {
+    if (shown && !this.hidden) {
+      this.hidden = new LineSegments(
+        this.edges.geometry,
+        new LineDashedMaterial({ color: TONES.edge, transparent: true, opacity: 0.6, depthFunc: GreaterDepth, depthWrite: false, dashSize: this.dash, gapSize: this.dash }), // prettier-ignore
+      );
+      this.hidden.computeLineDistances();
+      this.group.add(this.hidden);
+    }
+    if (this.hidden) this.hidden.visible = shown;
+  }
+
+  /** mm; the same number of dashes whatever the size. */
+  private get dash(): number {
+    return (this.mesh.geometry.boundingSphere?.radius ?? 1) / DASHES;
   }
 
   /** The face a triangle belongs to. */
@@ -97,11 +154,15 @@ export class BodyObject {
       object.geometry.dispose();
       object.material.dispose();
     }
-    for (const { face, tone } of faces) this.lit.add(this.faceOverlay(face, TONES[tone]));
+    for (const { face, tone } of faces) {
+      this.lit.add(this.faceOverlay(face, TONES[tone], false));
+      // What lies behind other things is seen through them.
+      if (tone === 'picked') this.lit.add(this.faceOverlay(face, TONES[tone], true));
+    }
     for (const { edge, tone } of edges) this.lit.add(this.edgeOverlay(edge, TONES[tone], size));
   }
 
-  private faceOverlay(face: number, color: string): Mesh {
+  private faceOverlay(face: number, color: string, through: boolean): Mesh {
     const { mesh } = this.view;
     const geometry = new BufferGeometry();
     const from = mesh.faceRanges[face * 2]!;
@@ -110,7 +171,7 @@ export class BodyObject {
     geometry.setIndex(new BufferAttribute(mesh.triangles.slice(from, from + mesh.faceRanges[face * 2 + 1]!), 1));
     const overlay = new Mesh(
       geometry,
-      new MeshLambertMaterial({ color, transparent: true, clippingPlanes: this.cutBy }),
+      new MeshLambertMaterial({ color, transparent: true, opacity: through ? SEEN_THROUGH : 1, depthTest: !through, depthWrite: !through, clippingPlanes: this.cutBy }), // prettier-ignore
     );
     overlay.renderOrder = 1;
     return overlay;
@@ -130,6 +191,7 @@ export class BodyObject {
     (this.edges.material as LineBasicMaterial).clippingPlanes = planes;
     // The inside is seen through the cut until the cap lies over it.
     this.mesh.material.side = planes.length > 0 ? DoubleSide : FrontSide;
+    if (this.hidden) (this.hidden.material as LineDashedMaterial).clippingPlanes = planes;
     this.mesh.material.needsUpdate = true;
     (this.edges.material as LineBasicMaterial).needsUpdate = true;
     this.cutBy = planes;
@@ -138,6 +200,8 @@ export class BodyObject {
   /** Take on the colours of now. */
   recolor(): void {
     (this.edges.material as LineBasicMaterial).color.set(TONES.edge);
+    (this.hidden?.material as LineDashedMaterial | undefined)?.color.set(TONES.edge);
+    this.paintFaces();
   }
 
   dispose(): void {
@@ -146,6 +210,7 @@ export class BodyObject {
     this.mesh.material.dispose();
     this.edges.geometry.dispose();
     (this.edges.material as LineBasicMaterial).dispose();
+    (this.hidden?.material as LineDashedMaterial | undefined)?.dispose();
   }
 }
 

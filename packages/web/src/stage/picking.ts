@@ -66,15 +66,18 @@ export function useStagePicking(
   );
   const sketches = computed(() =>
     design.design && !session.inSketch
-      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null)
+      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null, session.standing)
       : [],
   );
-  const selectedHits = computed<Hit[]>(() =>
-    session.picks.flatMap((p): Hit[] => {
+  /** Pointed at in the list of what lies under the pointer: lit as what is picked, which is seen through all. */
+  const pointed = shallowRef<Hit | null>(null);
+  const selectedHits = computed<Hit[]>(() => [
+    ...(pointed.value ? [pointed.value] : []),
+    ...session.picks.flatMap((p): Hit[] => {
       if (p.kind === 'face') return [{ body: p.body, kind: 'face', index: p.face }];
       return p.kind === 'edge' ? [{ body: p.body, kind: 'edge', index: p.edge }] : [];
     }),
-  );
+  ]);
   const showDatums = computed(() => {
     if (session.inSketch || !session.activePart) return false;
     return (
@@ -149,8 +152,21 @@ export function useStagePicking(
     return hit ? pickOf(hit) : null;
   }
 
+  /** What could be picked under a pixel, one behind the other. */
+  function stackUnder(x: number, y: number): { hit: Hit; pick: Pick; label: string }[] {
+    return (scene.value?.stackAt(x, y) ?? []).flatMap((hit, i) => {
+      const pick = pickOf(hit);
+      if (pick?.kind !== 'face' && pick?.kind !== 'edge') return [];
+      const label = pick.kind === 'edge' ? `edge, ${pick.label}` : pick.label;
+      return [{ hit, pick, label: `${i + 1}  ${label}` }];
+    });
+  }
+
   function click(x: number, y: number, add: boolean): void {
-    const pick = pickAt(x, y);
+    take(pickAt(x, y), add);
+  }
+
+  function take(pick: Pick | null, add: boolean): void {
     if (!waiting.value) choose(pick, add || pick?.kind === 'region', add);
     else if (pick) give(pick);
   }
@@ -289,6 +305,9 @@ export function useStagePicking(
     hover,
     leave,
     click,
+    take,
+    stackUnder,
+    pointed,
     paint,
     sketchExtent,
   };

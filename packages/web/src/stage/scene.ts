@@ -3,7 +3,7 @@ import type { Frame, Vec3 } from '@helb/core';
 import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
-import { BodyObject, isSeam, sampleObjects, type BodyLook, type Tone } from './body-objects.ts';
+import { BodyObject, isSeam, sampleObjects, type BodyLook, type Drawing, type Tone } from './body-objects.ts';
 import { isLeft, SectionView, type SectionPlane } from './section.ts';
 
 CameraControls.install({ THREE });
@@ -133,7 +133,7 @@ export class StageScene {
     this.invalidate();
   }
 
-  setBodies(shown: readonly ShownBody[]): void {
+  setBodies(shown: readonly ShownBody[], drawing: Drawing = 'shaded'): void {
     const wanted = new Map(shown.map((s) => [`${s.view.id} ${s.view.key} ${s.color} ${s.look === 'ghost'}`, s]));
     for (const [key, object] of this.bodies) {
       if (wanted.has(key)) continue;
@@ -148,7 +148,7 @@ export class StageScene {
         this.bodies.set(key, object);
         this.scene.add(object.group);
       }
-      object.setLook(look);
+      object.setLook(look, drawing);
     }
     this.setSection(this.section);
   }
@@ -225,6 +225,21 @@ export class StageScene {
     }
     const edge = this.edgeNear(x, y, best?.distance ?? Infinity);
     return edge ?? best?.hit ?? null;
+  }
+
+  /** All that lies under a pixel, one behind the other: faces along the pointer’s ray, then edges near it. */
+  stackAt(x: number, y: number): Hit[] {
+    const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
+    this.raycaster.setFromCamera(ndc, this.camera);
+    const faces = this.touchable().flatMap((object) =>
+      object.tree.raycast(this.raycaster.ray, THREE.DoubleSide).flatMap(({ point, distance, faceIndex }) => {
+        const index = faceIndex == null || !this.isShown(point) ? -1 : object.faceOfTriangle(faceIndex);
+        return index < 0 ? [] : [{ distance, hit: { body: object.view.id, kind: 'face', index } as Hit }];
+      }),
+    );
+    const first = this.edgeNear(x, y, Infinity);
+    const all = [...faces.sort((a, b) => a.distance - b.distance).map((f) => f.hit), ...(first ? [first] : [])];
+    return [...new Map(all.map((hit) => [JSON.stringify(hit), hit])).values()];
   }
 
   /** Where the pointer's ray first meets what is shown of a body. */

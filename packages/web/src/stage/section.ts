@@ -54,7 +54,7 @@ export class SectionView {
           vertexShader: VERTEX,
           fragmentShader: FRAGMENT,
           uniforms: {
-            fill: { value: body.mesh.material.color },
+            fill: { value: new THREE.Color(body.color) },
             ink: { value: new THREE.Color(INK.hatch) },
             lean: { value: i % 2 === 0 ? 1 : -1 },
             apart: { value: HATCH_PX * Math.SQRT2 * pixelRatio },

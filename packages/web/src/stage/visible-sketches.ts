@@ -7,14 +7,24 @@ export interface VisibleSketch {
   readonly view: SketchView;
 }
 
-/** Sketches no step has used yet, and those of the step for which something is being picked. */
-export function visibleSketches(design: Design, view: PartView | undefined, picking: string | null): VisibleSketch[] {
+/**
+ * Sketches no step has used yet, and those of the step for which something is being picked.
+ * @param standing only those up to this step are there yet
+ */
+export function visibleSketches(
+  design: Design,
+  view: PartView | undefined,
+  picking: string | null,
+  standing: string | null,
+): VisibleSketch[] {
   const part = view && design.parts[view.part];
   if (!view || !part) return [];
-  const used = new Set(Object.values(part.steps).flatMap(stepsUsedBy));
+  const end = standing === null ? -1 : part.stepOrder.indexOf(standing);
+  const here = new Set(end < 0 ? part.stepOrder : part.stepOrder.slice(0, end + 1));
+  const used = new Set([...here].flatMap((id) => stepsUsedBy(part.steps[id]!)));
   const wanted = new Set(picking && part.steps[picking] ? stepsUsedBy(part.steps[picking]) : []);
   return view.steps.flatMap((s) =>
-    s.sketch && s.status !== 'suppressed' && (!used.has(s.id) || wanted.has(s.id))
+    s.sketch && s.status !== 'suppressed' && here.has(s.id) && (!used.has(s.id) || wanted.has(s.id))
       ? [{ step: s.id, view: s.sketch }]
       : [],
   );

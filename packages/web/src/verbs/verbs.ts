@@ -1,7 +1,7 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, newId, refOf, stepKinds, suppressStep, usersOfStep,
-  type Picked, type Step, type StepKind, type Vec3,
+  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, kindOf, newId, refOf, stepKinds, suppressStep, usersOfStep,
+  type Picked, type Step, type StoredFile, type StepKind, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
@@ -27,6 +27,17 @@ export function useVerbs() {
   const part = computed(() => (session.activePart ? design.design?.parts[session.activePart] : undefined));
   const view = computed(() => (session.activePart ? evaluation.parts.get(session.activePart) : undefined));
 
+  /** Those there are where one stands in the recipe. */
+  const bodiesHere = computed(() => {
+    const around = view.value?.around;
+    return around && around.step === session.standing ? around.after : (view.value?.bodies ?? []);
+  });
+  /** Where a new step goes: after the one at which one stands, else at the end. */
+  const placeHere = (): number | undefined => {
+    const at = session.standing ? (part.value?.stepOrder.indexOf(session.standing) ?? -1) : -1;
+    return at < 0 ? undefined : at + 1;
+  };
+
   /** A step's name not yet used in this part: Sketch 1, Sketch 2, … */
   function freshName(base: string): string {
     const taken = new Set(Object.values(part.value?.steps ?? {}).map((s) => s.name));
@@ -45,7 +56,7 @@ export function useVerbs() {
     if (!design.design) return null;
     return kind.begin({
       picks,
-      bodies: view.value?.bodies.length ?? 0,
+      bodies: bodiesHere.value.length,
       units: design.design.units,
       sketch(id) {
         const step = asSketch(part.value?.steps[id]);
@@ -59,18 +70,29 @@ export function useVerbs() {
   /** Begin a step: its sentence opens as a trial, Enter keeps it, Escape drops it. A sketch is opened for drawing. */
   function begin(kind: StepKind, picks: readonly Picked[]): void {
     const slots = beginning(kind, picks);
-    if (!slots || !session.activePart) return;
+    if (slots) beginWith(kind, slots);
+  }
+
+  function beginWith(kind: StepKind, slots: Record<string, unknown>): void {
+    if (!session.activePart) return;
     const id = newId('s');
     const step: Step = { ...slots, kind: kind.kind, name: freshName(kind.label) };
-    const add = addStep(session.activePart, id, step);
+    const add = addStep(session.activePart, id, step, placeHere());
     if (asSketch(step)) {
-      if (refuse(design.edit(add))) session.openSketch(id);
+      if (!refuse(design.edit(add))) return;
+      if (session.standing) session.standing = id;
+      session.openSketch(id);
       return;
     }
     if (!refuse(design.tryOut(add))) return;
     session.leaveSketch();
     session.picks = [];
     session.editing = id;
+  }
+
+  /** Begin a step from a file. */
+  function bringIn(file: StoredFile): void {
+    beginWith(kindOf({ kind: 'import' }), { file, result: 'new_body' });
   }
 
   /** From inside a sketch: from its largest region, which is most often the one meant. */
@@ -92,7 +114,9 @@ export function useVerbs() {
   };
 
   function keepStep(): void {
-    if (design.attempt && !refuse(design.keepAttempt())) return;
+    const isNew = design.attempt !== null;
+    if (isNew && !refuse(design.keepAttempt())) return;
+    if (isNew && session.standing) session.standing = session.editing;
     session.editing = null;
     session.pickingFor = null;
   }
@@ -119,6 +143,7 @@ export function useVerbs() {
     if (!refuse(design.edit(deleteStep(session.activePart, id)))) return;
     if (session.sketching === id) session.leaveSketch();
     if (session.editing === id) keepStep();
+    if (session.standing === id) session.standing = home.stepOrder[home.stepOrder.indexOf(id) - 1] ?? null;
     if (users.length > 0)
       session.notice = `${users.join(', ')} used ${name} and ${users.length === 1 ? 'says' : 'say'} what is missing; undo brings it back.`;
   }
@@ -178,6 +203,8 @@ export function useVerbs() {
           .map((kind) => verbOf(kind, () => begin(kind, picks))),
         ...verbsFor(picks),
         ...faceVerbs(picks),
+        ...bodyVerbs(picks),
+        ...weighVerb(picks),
       ];
     return [
       ...DATUM_PLANES.map((datum) => ({
@@ -186,6 +213,8 @@ export function useVerbs() {
         run: () => sketchOn(datum),
       })),
       ...middleSection(),
+      ...weighVerb([]),
+      ...(session.hidden.size > 0 ? [{ id: 'show-all', label: 'Show all bodies', run: () => hide(new Set()) }] : []),
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
@@ -193,11 +222,36 @@ export function useVerbs() {
   /** Of one flat face: its outline as a file to cut by, and a look into the part along it. */
   function faceVerbs([pick, ...more]: typeof session.picks): Verb[] {
     if (pick?.kind !== 'face' || !pick.flat || more.length > 0) return [];
-    const facts = view.value?.bodies.find((b) => b.id === pick.body)?.faces[pick.face];
+    const facts = bodiesHere.value.find((b) => b.id === pick.body)?.faces[pick.face];
     return [
       { id: 'outline', label: 'Write outline', run: () => (session.outlining = pick.ref) },
       ...(facts?.normal ? [sectionVerb(facts.normal, along(facts.center, facts.normal))] : []),
     ];
+  }
+
+  /** Of the bodies of what is picked, where there are others: to see what they stand before. */
+  function bodyVerbs(picks: typeof session.picks): Verb[] {
+    const own = new Set(picks.flatMap((p) => ('body' in p ? [p.body] : [])));
+    const others = bodiesHere.value.map((b) => b.id).filter((id) => !own.has(id));
+    if (own.size === 0 || others.length === 0) return [];
+    return [
+      { id: 'hide', label: 'Hide', run: () => hide(new Set([...session.hidden, ...own])) },
+      { id: 'alone', label: 'Show alone', run: () => hide(new Set(others)) },
+    ];
+  }
+
+  /** Of the part, its centre from a picked corner; or of the body of a picked face. */
+  function weighVerb([pick, ...more]: typeof session.picks): Verb[] {
+    if (bodiesHere.value.length === 0 || more.length > 0) return [];
+    const from = pick?.kind === 'vertex' ? { at: pick.at, label: 'the corner' } : null;
+    const body = pick && 'body' in pick ? pick.body : null;
+    if (pick && !from && body === null) return [];
+    return [{ id: 'weigh', label: 'Weigh', run: () => (session.weighing = { body, from }) }];
+  }
+
+  function hide(bodies: ReadonlySet<string>): void {
+    session.picks = [];
+    session.hidden = bodies;
   }
 
   const along = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
@@ -214,7 +268,7 @@ export function useVerbs() {
 
   /** Through the middle of the part, seen from where one looks first. */
   function middleSection(): Verb[] {
-    const bodies = view.value?.bodies ?? [];
+    const bodies = bodiesHere.value;
     if (bodies.length === 0) return [];
     const ends = bodies.flatMap((b) => [b.box.min[1], b.box.max[1]]);
     return [sectionVerb([0, -1, 0], -(Math.min(...ends) + Math.max(...ends)) / 2)];
@@ -225,6 +279,7 @@ export function useVerbs() {
     sketchVerbs,
     partVerbs,
     begin,
+    bringIn,
     sketchOn,
     keepStep,
     dropStep,

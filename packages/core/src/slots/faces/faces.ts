@@ -35,7 +35,9 @@ export function faces(what: string): SlotKind<readonly FaceRef[], readonly Found
       );
       return { value: found, digest: found.map((f) => `${f.body.key}/${f.face}`).join() };
     },
-    label: (stored) => ({ label: `${stored.length} face${stored.length === 1 ? '' : 's'}` }),
+    label: (stored) => ({
+      label: stored.length === 0 ? 'no face yet' : `${stored.length} face${stored.length === 1 ? '' : 's'}`,
+    }),
     take(stored, pick) {
       if (pick.kind !== 'face') return null;
       const rest = (stored ?? []).filter((r) => r.name !== pick.ref.name || r.near?.join() !== pick.ref.near?.join());

@@ -55,6 +55,7 @@ export function path(): SlotKind<PathRef, PathFound> {
         const pieces = own.map((piece): PathPiece => ({ kind: 'curve', frame: outcome.frame, piece }));
         return { value: { pieces, of: name }, digest: JSON.stringify([outcome.frame, own]) };
       }
+      if (stored.edges.length === 0) throw new StepFailure('No path is chosen yet; choose a sketch or pick edges.');
       const found = inOrder(edgesOf(stored.edges, slot, context));
       return {
         value: {
@@ -65,6 +66,7 @@ export function path(): SlotKind<PathRef, PathFound> {
       };
     },
     label(stored, _, reading) {
+      if ('edges' in stored && stored.edges.length === 0) return { label: 'no path yet' };
       if ('edges' in stored) return { label: stored.edges.length === 1 ? '1 edge' : `${stored.edges.length} edges` };
       return { label: reading.stepName('sketch' in stored ? stored.sketch : stored.step) ?? 'a deleted path' };
     },

@@ -99,7 +99,10 @@ export function placeOf(stored: PointRef, sought: Sought, context: Resolving): P
     return foundOrFail(finding, { slot, index, what, stored: (f) => instead(ref(f)) }, context);
   }
   if ('origin' in stored) return { at: [0, 0, 0], into: null, parents: ['origin'] };
-  if ('step' in stored) return { at: context.datum(stored.step, 'point').at, into: null, parents: [stored.step] };
+  if ('step' in stored) {
+    const { at, into } = context.datum(stored.step, 'point');
+    return { at, into, parents: [stored.step] };
+  }
   if ('sketch' in stored) return pointInSketch(stored.sketch, stored.point, context);
   if ('vertex' in stored) {
     const { body, vertex } = found(findVertex(stored.vertex, bodies), 'The corner this uses', (f) => ({

@@ -42,7 +42,7 @@ export function points(): SlotKind<readonly PointsChoice[], readonly PlaceFound[
       if (stored.length === 1 && only && 'all_of' in only)
         return { label: `all points of ${reading.stepName(only.all_of) ?? 'a deleted sketch'}` };
       if (stored.length === 1 && only && !('all_of' in only)) return { label: wordsOfPoint(only, reading.stepName) };
-      return { label: `${stored.length} places` };
+      return { label: stored.length === 0 ? 'no places yet' : `${stored.length} places` };
     },
     take(stored, pick) {
       const choice: PointsChoice | null =

@@ -68,13 +68,17 @@ export const chamfer = declareStep({
         body.solid,
         own.map((f): BevelledEdge => ({ edge: f.edge, face: firstFace(f, flipped ?? false), onFace: distance * factor, onOther: other * factor })), // prettier-ignore
       );
-    return orWhatFits(() => rework(groups, { edge: 'bevel', vertex: 'corner' }, context, bevel), {
-      says: `A chamfer of ${inMm(distance)} does not fit ${picked.length === 1 ? 'this edge' : 'these edges'}`,
-      number: 'distance',
-      wanted: distance,
-      works: (value) =>
-        [...groups].every(([body, own]) => isSoundlyMade(kernel, () => bevel(body, own, value / distance))),
-    });
+    return orWhatFits(
+      () => rework(groups, { edge: 'bevel', vertex: 'corner' }, context, bevel),
+      {
+        says: `A chamfer of ${inMm(distance)} does not fit ${picked.length === 1 ? 'this edge' : 'these edges'}`,
+        number: 'distance',
+        wanted: distance,
+        works: (value) =>
+          [...groups].every(([body, own]) => isSoundlyMade(kernel, () => bevel(body, own, value / distance))),
+      },
+      context,
+    );
   },
 });
 

@@ -1,15 +1,22 @@
 /** A plane of one's own, to sketch on, mirror in or cut along. */
-import { StepFailure } from '../../names/body.ts';
+import { StepFailure, type Body } from '../../names/body.ts';
+import type { FoundFace } from '../../names/find-face.ts';
 import { axis } from '../../slots/axis/axis.ts';
 import { choice, holds } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
+import { faces } from '../../slots/faces/faces.ts';
 import { flag } from '../../slots/flag/flag.ts';
+import { path, type PathFound } from '../../slots/path/path.ts';
+import { walkAlong } from '../../slots/path/walk.ts';
 import { frameOf, plane, type PlaneFound } from '../../slots/plane/plane.ts';
 import { point } from '../../slots/point/point.ts';
+import type { StepData } from '../../slots/slot.ts';
+import type { SolidKernel } from '../../solid/kernel.ts';
 import { frameOfFace, meeting, raised } from '../../space/planes.ts';
 import { movedDirection, turnAbout } from '../../space/transform.ts';
 import { cross, dot, minus, opposite, unit, type Axis, type Frame, type Vec3 } from '../../space/vector.ts';
 import { expressionOf } from '../../units/units.ts';
+import { inMm } from '../rework/rework.ts';
 import { declareStep, type Beginning } from '../step.ts';
 
 const FIRST_DISTANCE_MM = 10;
@@ -17,7 +24,7 @@ const FIRST_DISTANCE_MM = 10;
 const SAME = 1e-9;
 
 const WAYS = {
-  offset: 'off', middle: 'midway between', angled: 'through a line, leaning from', through: 'through a point, along', square: 'square to a line, through', points: 'through three points',
+  offset: 'off', middle: 'midway between', angled: 'through a line, leaning from', through: 'through a point, along', square: 'square to a line, through', points: 'through three points', touching: 'touching', along: 'square to the path',
 } as const; // prettier-ignore
 type Way = keyof typeof WAYS;
 const by = (...ways: Way[]) => holds('way', ...ways);
@@ -26,7 +33,7 @@ const origin = () => ({ origin: true as const });
 
 export const datumPlane = declareStep({
   kind: 'datum_plane',
-  version: 1,
+  version: 2,
   label: 'Plane',
   verb: 'Datum plane',
   key: 'd',
@@ -34,20 +41,32 @@ export const datumPlane = declareStep({
   slots: {
     way: {
       of: choice<Way>(WAYS),
-      says: 'offset: distance from plane along its normal. middle: between plane and other. angled: through line, turned by angle from plane. through: parallel to plane through point. square: square to line at point. points: through point, second and third.',
+      says: 'offset: distance from plane along its normal. middle: between plane and other. angled: through line, turned by angle from plane. through: parallel to plane through point. square: square to line at point. points: through point, second and third. touching: parallel to plane, touching the cylinder round. along: square to path, at distance from its beginning or end.',
     },
     plane: {
       of: plane(),
-      when: by('offset', 'middle', 'angled', 'through'),
+      when: by('offset', 'middle', 'angled', 'through', 'touching'),
       otherwise: () => ({ datum: 'floor' as const }),
     },
-    distance: { of: expression('length'), when: by('offset'), otherwise: () => `${FIRST_DISTANCE_MM} mm` },
+    distance: {
+      of: expression('length'),
+      when: by('offset', 'along'),
+      otherwise: (step: StepData) => (step.way === 'along' ? '0 mm' : `${FIRST_DISTANCE_MM} mm`),
+    },
     other: { of: plane(), when: by('middle'), otherwise: () => ({ datum: 'floor' as const }) },
     line: { of: axis(), when: by('angled', 'square'), otherwise: () => ({ datum: 'x' as const }) },
     angle: { of: expression('angle'), when: by('angled'), otherwise: () => '45 deg' },
     point: { of: point(), when: by('through', 'square', 'points'), otherwise: origin },
     second: { of: point(), when: by('points'), otherwise: origin },
     third: { of: point(), when: by('points'), otherwise: origin },
+    round: { of: faces('The round face this touches'), when: by('touching'), otherwise: () => [], says: 'A cylinder.' },
+    behind: {
+      of: flag('on the side that looks to', 'on the side that looks from'),
+      when: by('touching'),
+      otherwise: () => false,
+    },
+    path: { of: path(), when: by('along'), otherwise: () => ({ edges: [] }) },
+    from_end: { of: flag('its beginning', 'its end'), when: by('along'), otherwise: () => false },
     flipped: {
       of: flag('looking ahead', 'looking back'),
       otherwise: () => false,
@@ -60,22 +79,23 @@ export const datumPlane = declareStep({
     'Plane',
     ...(by('offset')(step) ? [{ slot: 'distance' }] : []),
     { slot: 'way' },
+    ...(by('touching')(step) ? [{ slot: 'round' }, 'and parallel to'] : []),
+    ...(by('along')(step) ? [{ slot: 'path' }, { slot: 'distance' }, 'from', { slot: 'from_end' }] : []),
     ...(by('angled', 'square')(step) ? [{ slot: 'line' }] : []),
     ...(by('points')(step) ? [{ slot: 'point' }, { slot: 'second' }, { slot: 'third' }] : []),
     ...(by('square')(step) ? [{ slot: 'point' }] : []),
     ...(by('angled')(step) ? ['by', { slot: 'angle' }, 'from'] : []),
-    ...(by('offset', 'middle', 'angled', 'through')(step) ? [{ slot: 'plane' }] : []),
+    ...(by('offset', 'middle', 'angled', 'through', 'touching')(step) ? [{ slot: 'plane' }] : []),
     ...(by('middle')(step) ? ['and', { slot: 'other' }] : []),
     ...(by('through')(step) ? ['at', { slot: 'point' }] : []),
+    ...(by('touching')(step) ? [{ slot: 'behind' }] : []),
     { slot: 'flipped' },
   ],
-  make(inputs) {
-    const { at, normal } = placed(inputs);
-    return {
-      made: [],
-      used: [],
-      datum: { kind: 'plane', frame: frameOfFace(at, inputs.flipped ? opposite(normal) : normal) },
-    };
+  make(inputs, { kernel }) {
+    const { at, normal } = placed(inputs, kernel);
+    const frame = frameOfFace(at, inputs.flipped ? opposite(normal) : normal);
+    // What is drawn square to a path belongs about the path.
+    return { made: [], used: [], datum: { kind: 'plane', frame: inputs.way === 'along' ? { ...frame, origin: at } : frame } }; // prettier-ignore
   },
 });
 
@@ -89,6 +109,10 @@ interface Inputs {
   readonly point: { readonly at: Vec3 } | undefined;
   readonly second: { readonly at: Vec3 } | undefined;
   readonly third: { readonly at: Vec3 } | undefined;
+  readonly round: readonly FoundFace<Body>[] | undefined;
+  readonly behind: boolean | undefined;
+  readonly path: PathFound | undefined;
+  readonly from_end: boolean | undefined;
 }
 
 interface Placed {
@@ -97,7 +121,9 @@ interface Placed {
 }
 
 /** @throws StepFailure where no plane follows */
-function placed({ way, plane: base, other, distance, line, angle, point: p, second, third }: Inputs): Placed {
+function placed(inputs: Inputs, kernel: SolidKernel): Placed {
+  const { way, plane: base, other, distance, line, angle, point: p, second, third } = inputs;
+  if (way === 'along') return onPath(inputs.path!, distance!, inputs.from_end!, kernel);
   if (way === 'square') return { at: p!.at, normal: line!.direction };
   if (way === 'points') {
     const normal = unit(cross(minus(second!.at, p!.at), minus(third!.at, p!.at)));
@@ -106,10 +132,32 @@ function placed({ way, plane: base, other, distance, line, angle, point: p, seco
     return { at: p!.at, normal };
   }
   const frame = frameOf(base!);
+  if (way === 'touching') return touching(frame, inputs.round!, inputs.behind!);
   if (way === 'offset') return { at: raised(frame, distance!).origin, normal: frame.normal };
   if (way === 'through') return { at: p!.at, normal: frame.normal };
   if (way === 'angled') return leaning(frame, line!, angle!);
   return midway(frame, frameOf(other!));
+}
+
+/** Square to a path, where one is after so many mm from its beginning or before its end. @throws StepFailure */
+function onPath({ pieces, of }: PathFound, distance: number, fromEnd: boolean, kernel: SolidKernel): Placed {
+  const walk = walkAlong(pieces, kernel);
+  if (distance < 0 || distance > walk.length * (1 + 1e-9))
+    throw new StepFailure(`${of} is ${inMm(walk.length)} long; give a distance from 0 to that.`);
+  const { at, way } = walk.on(fromEnd ? walk.length - distance : Math.min(distance, walk.length));
+  return { at, normal: way };
+}
+
+/** Parallel to a plane, touching a cylinder. @throws StepFailure */
+function touching({ normal }: Frame, [found, ...more]: readonly FoundFace<Body>[], behind: boolean): Placed {
+  if (!found || more.length > 0) throw new StepFailure(found ? 'A plane touches one face; pick one alone.' : 'No round face is chosen yet to touch; pick one.'); // prettier-ignore
+  const { axis: middle, radius } = found.body.facts.faces[found.face]!;
+  if (!middle || radius === null) throw new StepFailure('The face it touches is no cylinder; pick a round one.');
+  if (Math.abs(dot(middle.direction, normal)) > SAME)
+    throw new StepFailure('The cylinder does not run along the plane it is parallel to; pick a plane along its axis.');
+  const out = behind ? opposite(normal) : normal;
+  const at = [0, 1, 2].map((k) => middle.origin[k]! + radius * out[k]!) as unknown as Vec3;
+  return { at, normal: out };
 }
 
 /** The plane through the line that is parallel to the base, turned about the line. */
@@ -137,6 +185,8 @@ function midway(a: Frame, b: Frame): Placed {
 }
 
 function beginning({ picks, units }: Beginning): Record<string, unknown> | null {
+  const rounds = picks.flatMap((p) => (p.kind === 'face' && p.round ? [p.ref] : []));
+  const paths = picks.flatMap((p) => (p.kind === 'step' && p.is === 'curve' ? [{ step: p.step }] : []));
   const planes = picks.flatMap((p) => plane().take(undefined, p) ?? []);
   const lines = picks.flatMap((p) => (p.kind === 'face' ? [] : (axis().take(undefined, p) ?? [])));
   const places = picks.flatMap((p) =>
@@ -144,6 +194,10 @@ function beginning({ picks, units }: Beginning): Record<string, unknown> | null 
   );
   if (picks.length === 1 && planes.length === 1)
     return { way: 'offset', plane: planes[0], distance: expressionOf(FIRST_DISTANCE_MM, 'length', units) };
+  if (picks.length === 1 && rounds.length === 1) return { way: 'touching', round: rounds, plane: { datum: 'floor' } };
+  if (picks.length === 2 && rounds.length === 1 && planes.length === 1)
+    return { way: 'touching', round: rounds, plane: planes[0] };
+  if (picks.length === 1 && paths.length === 1) return { way: 'along', path: paths[0], from_end: true };
   if (picks.length === 2 && planes.length === 2) return { way: 'middle', plane: planes[0], other: planes[1] };
   if (picks.length === 2 && planes.length === 1 && lines.length === 1)
     return { way: 'angled', line: lines[0], plane: planes[0], angle: expressionOf(Math.PI / 4, 'angle', units) };

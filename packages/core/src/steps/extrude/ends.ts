@@ -1,16 +1,18 @@
-/** How far an extrude goes: by numbers, through all, up to the next face, or up to a plane. */
+/** How far an extrude goes: by numbers, through all, or up to the next face, a plane, a point’s level, a face or a body. */
 import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf } from '../../names/name.ts';
+import type { FoundFace } from '../../names/find-face.ts';
 import { frameOf, type PlaneFound } from '../../slots/plane/plane.ts';
+import type { PlaceFound } from '../../slots/point/point.ts';
 import { ontoFrame, raised, toSpace } from '../../space/planes.ts';
 import type { Vec2 } from '../../sketch/regions/primitives.ts';
 import { dot, minus, type Frame } from '../../space/vector.ts';
-import type { MadeSolid } from '../../solid/kernel.ts';
+import type { Cutter, MadeSolid } from '../../solid/kernel.ts';
 import { reachOf, type Reach } from '../result/sweep.ts';
 import type { Fresh, Making } from '../step.ts';
 
 export const WAYS = {
-  one_way: 'one way', both_ways: 'both ways', symmetric: 'symmetric', through_all: 'through all', through_both: 'through all both ways', to_next: 'up to the next face', to_plane: 'up to',
+  one_way: 'one way', both_ways: 'both ways', symmetric: 'symmetric', through_all: 'through all', through_both: 'through all both ways', to_next: 'up to the next face', to_plane: 'up to', to_point: 'up to the level of', to_face: 'up to the face', to_body: 'up to the body',
 } as const; // prettier-ignore
 export type Way = keyof typeof WAYS;
 
@@ -26,6 +28,9 @@ export interface Ends {
   readonly distance: number | undefined;
   readonly back_distance: number | undefined;
   readonly until: PlaneFound | undefined;
+  readonly until_point: PlaceFound | undefined;
+  readonly until_face: readonly FoundFace<Body>[] | undefined;
+  readonly until_body: readonly Body[] | undefined;
   readonly gap: number | undefined;
   readonly start: number | undefined;
   readonly reversed: boolean;
@@ -33,7 +38,10 @@ export interface Ends {
 
 /** A reach, and what its far end is then cut by. */
 export interface Extent extends Reach {
-  readonly cut: { readonly by: 'next' } | { readonly by: 'plane'; readonly plane: Frame } | null;
+  readonly cut:
+    | { readonly by: 'bodies'; readonly bodies: readonly Body[] }
+    | { readonly by: 'cutter'; readonly cutter: Cutter; readonly what: string }
+    | null;
 }
 
 /** @param at a place of the profile. @param targets what it goes through, or up to. @throws StepFailure when there is no such end */
@@ -44,7 +52,11 @@ export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly B
     const reach = reachOf(way, ends.distance!, ends.back_distance, reversed);
     return { from: reach.from + start, to: reach.to + start, swapped: reach.swapped, cut: null };
   }
-  if (way === 'to_plane') return extentToPlane(ends, frame, at, start, targets);
+  if (way === 'to_plane') return extentToPlane(frameOf(ends.until!), ends.gap ?? 0, frame, at, start, targets);
+  if (way === 'to_point')
+    return extentToPlane({ ...frame, origin: ends.until_point!.at }, ends.gap ?? 0, frame, at, start, targets);
+  if (way === 'to_face') return extentToFace(ends, frame, start);
+  if (way === 'to_body') return extentToBody(ends.until_body!, frame, start, reversed);
   const [low, high] = heights(frame, targets);
   if (targets.length === 0 || low > high)
     throw new StepFailure('There is no body to go through or up to yet; give a distance.');
@@ -52,7 +64,7 @@ export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly B
   const far = reversed ? low - BEYOND : high + BEYOND;
   if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
     throw new StepFailure('There is no material that way; turn it the other way, or give a distance.');
-  const cut = way === 'to_next' ? ({ by: 'next' } as const) : null;
+  const cut = way === 'to_next' ? ({ by: 'bodies', bodies: targets } as const) : null;
   return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut };
 }
 
@@ -66,8 +78,36 @@ function heights(frame: Frame, bodies: readonly Body[]): [number, number] {
   return [Math.min(...all), Math.max(...all)];
 }
 
-function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: number, targets: readonly Body[]): Extent {
-  const plane = frameOf(until!);
+/** @throws StepFailure */
+function extentToFace({ until_face, gap = 0, reversed }: Ends, frame: Frame, start: number): Extent {
+  const [found, ...more] = until_face!;
+  if (!found) throw new StepFailure('No face is chosen yet to go up to; pick one.');
+  if (more.length > 0) throw new StepFailure('It goes up to one face; pick one alone.');
+  const [low, high] = heights(frame, [found.body]);
+  const far = reversed ? low - BEYOND : high + BEYOND;
+  if (reversed ? low > start : high < start)
+    throw new StepFailure('The face does not lie that way; turn it the other way, or pick another.');
+  const cutter: Cutter = { kind: 'face', solid: found.body.solid, face: found.face, outward: gap };
+  return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut: { by: 'cutter', cutter, what: 'The face' } }; // prettier-ignore
+}
+
+/** @throws StepFailure */
+function extentToBody(bodies: readonly Body[], frame: Frame, start: number, reversed: boolean): Extent {
+  const [low, high] = heights(frame, bodies);
+  const far = reversed ? low - BEYOND : high + BEYOND;
+  if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
+    throw new StepFailure('The body does not lie that way; turn it the other way, or pick another.');
+  return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut: { by: 'bodies', bodies } };
+}
+
+function extentToPlane(
+  plane: Frame,
+  gap: number,
+  frame: Frame,
+  at: Vec2,
+  start: number,
+  targets: readonly Body[],
+): Extent {
   const lean = dot(plane.normal, frame.normal);
   if (Math.abs(lean) < SQUARE)
     throw new StepFailure('That plane runs along the way it is pushed and is never reached; pick another.');
@@ -75,7 +115,7 @@ function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: numb
   const height = dot(minus(plane.origin, toSpace(frame, ...at)), plane.normal) / lean;
   if (1 - Math.abs(lean) < SQUARE) {
     const forward = height >= start;
-    const far = height + (forward ? -1 : 1) * (gap ?? 0);
+    const far = height + (forward ? -1 : 1) * gap;
     if (forward !== far >= start)
       throw new StepFailure('The gap is more than the way up to the plane; make it smaller.');
     return { from: Math.min(start, far), to: Math.max(start, far), swapped: !forward, cut: null };
@@ -84,12 +124,12 @@ function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: numb
   const [low, high] = targets.length > 0 ? heights(frame, targets) : [height, height];
   const room = FAR * (1 + Math.abs(height) + high - low);
   const ahead = height >= start;
-  const moved = raised(plane, (lean > 0 === ahead ? -1 : 1) * (gap ?? 0));
+  const moved = raised(plane, (lean > 0 === ahead ? -1 : 1) * gap);
   return {
     from: ahead ? start : start - room,
     to: ahead ? start + room : start,
     swapped: !ahead,
-    cut: { by: 'plane', plane: moved },
+    cut: { by: 'cutter', cutter: { kind: 'plane', frame: moved }, what: 'The plane' },
   };
 }
 
@@ -97,7 +137,7 @@ function extentToPlane({ until, gap }: Ends, frame: Frame, at: Vec2, start: numb
 const FAR = 20;
 
 /** The tool cut off where its extent says; what is given is let go of. @throws StepFailure where nothing stands in its way */
-export function cutOff(fresh: Fresh, { cut }: Extent, targets: readonly Body[], context: Making): Fresh {
+export function cutOff(fresh: Fresh, { cut }: Extent, context: Making): Fresh {
   if (!cut) return fresh;
   const { kernel } = context;
   const names = (own: MadeSolid) =>
@@ -109,19 +149,15 @@ export function cutOff(fresh: Fresh, { cut }: Extent, targets: readonly Body[], 
   let pieces: MadeSolid[] = [];
   try {
     pieces =
-      cut.by === 'plane'
-        ? kernel.split([fresh.solid], cut.plane)
-        : kernel.combine('cut', [fresh.solid], targets.map((b) => b.solid)); // prettier-ignore
-    const whole = pieces.length === 1 && pieces[0]!.faces.length === fresh.faceNames.length;
+      cut.by === 'cutter'
+        ? kernel.split([fresh.solid], cut.cutter)
+        : kernel.combine('cut', [fresh.solid], cut.bodies.map((b) => b.solid)); // prettier-ignore
     const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
-    if (
-      near.length !== 1 ||
-      (whole && names(near[0]!).some((own) => own.some((n) => n.role === 'end')) && isUncut(near[0]!))
-    )
+    if (near.length !== 1 || reachesEnd(near[0]!))
       throw new StepFailure(
-        cut.by === 'next'
-          ? 'It starts inside a body, or meets none that way; turn it the other way, or give a distance.'
-          : 'The plane cuts across where it starts; start elsewhere, or pick another plane.',
+        cut.by === 'bodies'
+          ? 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.'
+          : `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`,
       );
     const [kept] = near;
     pieces = pieces.filter((p) => p !== kept);
@@ -131,9 +167,10 @@ export function cutOff(fresh: Fresh, { cut }: Extent, targets: readonly Body[], 
     kernel.free(fresh.solid);
   }
 
-  /** Every face still comes from the tool alone. */
-  function isUncut({ faces }: MadeSolid): boolean {
-    return faces.every((parents) => parents.length > 0 && parents.every((p) => p.argument === 0));
+  /** Does it get past what should stop it, to where the tool itself ends? */
+  function reachesEnd({ faces }: MadeSolid): boolean {
+    const isEnd = (index: number) => fresh.faceNames[index]!.some((n) => n.role === 'end');
+    return faces.some((parents) => parents.some((p) => p.argument === 0 && isEnd(p.index)));
   }
 }
 

@@ -3,8 +3,11 @@ import { StepFailure } from '../../names/body.ts';
 import { expressionOf } from '../../units/units.ts';
 import { choice, holds } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
+import { bodies } from '../../slots/bodies/bodies.ts';
+import { faces } from '../../slots/faces/faces.ts';
 import { flag } from '../../slots/flag/flag.ts';
 import { plane } from '../../slots/plane/plane.ts';
+import { point } from '../../slots/point/point.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { raised } from '../../space/planes.ts';
@@ -24,7 +27,7 @@ const measured = by('one_way', 'both_ways', 'symmetric');
 
 export const extrude = declareTools({
   kind: 'extrude',
-  version: 2,
+  version: 3,
   label: 'Extrude',
   key: 'x',
   says: 'Regions of a sketch, a flat face or an open outline pushed straight into a solid.',
@@ -33,7 +36,7 @@ export const extrude = declareTools({
     ...wallSlots,
     way: {
       of: choice<Way>(WAYS),
-      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met. to_plane: up to until, less gap.',
+      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met. to_plane, to_point, to_face: up to until, until_point or until_face, less gap. to_body: up to until_body.',
     },
     distance: { of: expression('length'), when: measured, otherwise: () => `${FIRST_DISTANCE_MM} mm` },
     back_distance: {
@@ -43,9 +46,17 @@ export const extrude = declareTools({
       says: 'Only with both_ways; as much as distance when left out.',
     },
     until: { of: plane(), when: by('to_plane'), otherwise: () => ({ datum: 'floor' as const }) },
+    until_point: { of: point(), when: by('to_point'), otherwise: () => ({ origin: true as const }) },
+    until_face: {
+      of: faces('The face this goes up to'),
+      when: by('to_face'),
+      otherwise: () => [],
+      says: 'One face; a cylinder or sphere is taken whole, a plane endless.',
+    },
+    until_body: { of: bodies(), when: by('to_body'), otherwise: () => 'all' as const },
     gap: {
       of: expression('length'),
-      when: by('to_plane'),
+      when: by('to_plane', 'to_point', 'to_face'),
       otherwise: () => '0 mm',
       says: 'By how much it stops before.',
     },
@@ -84,8 +95,12 @@ export const extrude = declareTools({
     ...(measured(step) ? ['by', { slot: 'distance' }] : []),
     { slot: 'way' },
     ...(by('both_ways')(step) ? ['and back', { slot: 'back_distance' }] : []),
-    ...(by('to_plane')(step) ? [{ slot: 'until' }, 'less', { slot: 'gap' }] : []),
-    ...(by('symmetric', 'through_both', 'to_plane')(step) ? [] : [{ slot: 'reversed' }]),
+    ...(by('to_plane')(step) ? [{ slot: 'until' }] : []),
+    ...(by('to_point')(step) ? [{ slot: 'until_point' }] : []),
+    ...(by('to_face')(step) ? [{ slot: 'until_face' }] : []),
+    ...(by('to_body')(step) ? [{ slot: 'until_body' }] : []),
+    ...(by('to_plane', 'to_point', 'to_face')(step) ? ['less', { slot: 'gap' }] : []),
+    ...(by('symmetric', 'through_both', 'to_plane', 'to_point')(step) ? [] : [{ slot: 'reversed' }]),
     ...(isSet(step.start) ? ['starting', { slot: 'start' }, 'off'] : []),
     ...(isSet(step.taper) ? ['tapering by', { slot: 'taper' }] : []),
     ...resultSentence(step),
@@ -95,8 +110,8 @@ export const extrude = declareTools({
     ...(isSet(step.taper) ? [] : [{ label: 'taper', slot: 'taper', stored: '3 deg' }]),
   ],
   tools(inputs, context) {
-    const { profile, bodies, start = 0, taper = 0 } = inputs;
-    const targets = bodies ?? context.bodies;
+    const { profile, start = 0, taper = 0 } = inputs;
+    const targets = inputs.bodies ?? context.bodies;
     const areas = areasWithWall(profile, inputs.wall, inputs.wall_side);
     const extent = extentOf(inputs, profile.frame, areas[0]!.at, targets);
     if (extent.to - extent.from < LEAST_THICKNESS)
@@ -107,7 +122,7 @@ export const extrude = declareTools({
     const about = raised(profile.frame, start);
     return sweep(context.stepId, areas, extent.swapped, (area) =>
       context.kernel.extrude(profile.frame, area.loops, extent.from, extent.to),
-    ).map((fresh) => cutOff(tapered(fresh, taper, about, extent.swapped, context), extent, targets, context));
+    ).map((fresh) => cutOff(tapered(fresh, taper, about, extent.swapped, context), extent, context));
   },
 });
 

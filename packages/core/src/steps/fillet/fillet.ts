@@ -56,12 +56,16 @@ export const fillet = declareStep({
         body.solid,
         own.map(({ edge }) => ({ edge, from: radius * factor, to: end * factor })),
       );
-    return orWhatFits(() => rework(groups, { edge: 'round', vertex: 'corner' }, context, round), {
-      says: `A radius of ${inMm(radius)} does not fit ${picked.length === 1 ? 'this edge' : 'these edges'}`,
-      number: 'radius',
-      wanted: radius,
-      works: (value) =>
-        [...groups].every(([body, own]) => isSoundlyMade(kernel, () => round(body, own, value / radius))),
-    });
+    return orWhatFits(
+      () => rework(groups, { edge: 'round', vertex: 'corner' }, context, round),
+      {
+        says: `A radius of ${inMm(radius)} does not fit ${picked.length === 1 ? 'this edge' : 'these edges'}`,
+        number: 'radius',
+        wanted: radius,
+        works: (value) =>
+          [...groups].every(([body, own]) => isSoundlyMade(kernel, () => round(body, own, value / radius))),
+      },
+      context,
+    );
   },
 });

@@ -14,7 +14,7 @@ type Outlined = Exclude<Section, { at: unknown }>;
 
 export const loft = declareTools({
   kind: 'loft',
-  version: 1,
+  version: 2,
   label: 'Loft',
   key: 'l',
   says: 'A solid through sections: regions, flat faces, and a place at either end.',

@@ -28,7 +28,7 @@ export function matched<O extends Outline>(outlines: readonly O[]): O[] {
   const started: O[] = [];
   alike.forEach((o, i) => {
     const before = started[i - 1];
-    started.push(before ? startedNear(o, centres[i]!, offset(before, centres[i - 1]!)) : o);
+    started.push(before ? startedNear(o, centres[i]!, offset(before, centres[i - 1]!)) : startedAlong(o));
   });
   const model = started.find((o) => cornersOf(o.pieces) === most)!;
   const shares = sharesOf(model.pieces);
@@ -56,6 +56,16 @@ function centreOf({ frame, pieces }: Outline): Vec3 {
   return toSpace(frame, x / total, y / total);
 }
 const SAMPLES = 32;
+
+/** A whole ellipse begun at an end of its longer axis, where the kernel would begin it: of others it makes less well. */
+function startedAlong<O extends Outline>(o: O): O {
+  const [whole] = o.pieces as [LoopPiece];
+  if (!isSmooth(o.pieces) || whole.kind !== 'ellipse' || Math.hypot(...whole.minor) <= Math.hypot(...whole.major))
+    return o;
+  const quarter = 0.25;
+  const [a, b] = pieceSplit(whole, quarter);
+  return { ...o, pieces: [joinedAgain(whole, b, a, quarter)] };
+}
 
 /** Begun at the corner, or where it is smooth at the place, that lies most in this direction from its centre. */
 function startedNear<O extends Outline>(o: O, centre: Vec3, wanted: Vec3): O {

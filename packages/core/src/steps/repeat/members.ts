@@ -1,15 +1,13 @@
 /** The names of what a member of a pattern has, and what the pattern's steps refer to in it. */
 import { nameOf, readName, stepsIn, type Name } from '../../names/name.ts';
 import type { Rewriting } from '../../slots/slot.ts';
-import { movedDirection, movedPoint, type Transform } from '../../space/transform.ts';
+import { followedBy, movedDirection, movedPoint } from '../../space/transform.ts';
+import type { Placed } from '../step.ts';
 
-/** One more of what is repeated. */
-export interface Member {
-  /** Tells it from the others, and stays its own while others come and go: 2, or 2_3 in two directions. */
-  readonly key: string;
-  /** Where the original goes to become it. */
-  readonly to: Transform;
-}
+export type Member = Placed;
+
+/** What people call it. */
+export const shown = ({ key, called }: Member): string => called ?? key;
 
 const roleOf = (member: Member) => `m${member.key}`;
 
@@ -58,4 +56,15 @@ export function meaningIn(pattern: string, member: Member, repeated: ReadonlySet
     direction: (along) => movedDirection(member.to, along),
     expression: (text) => text,
   };
+}
+
+/** Every member of an inner pattern at every member of an outer one, and the originals of the inner at them. */
+export function within(outer: readonly Member[], inner: readonly Member[]): Member[] {
+  return outer.flatMap((at) =>
+    inner.map((own) => ({
+      key: `${own.key}x${at.key}`,
+      called: `${shown(own)} of ${shown(at)}`,
+      to: followedBy(own.to, at.to),
+    })),
+  );
 }

@@ -5,8 +5,10 @@ import { nameOf } from '../../names/name.ts';
 import type { SolidKernel } from '../../solid/kernel.ts';
 import { inPlace } from '../result/in-place.ts';
 import { finish, type ResultKind } from '../result/result.ts';
-import type { Again, Fresh, Making, StepResult } from '../step.ts';
-import { inMember, meaningIn, memberOfName, namedAfresh, type Member } from './members.ts';
+import type { Again, Fresh, Making, Repeated, StepResult } from '../step.ts';
+import { LazyFacts } from '../../names/facts.ts';
+import { STAY, undone } from '../../space/transform.ts';
+import { inMember, meaningIn, memberOfName, namedAfresh, shown, within, type Member } from './members.ts';
 
 /** More members than these are refused: they would take minutes. */
 export const MOST_MEMBERS = 2000;
@@ -15,19 +17,30 @@ export const MOST_MEMBERS = 2000;
  * @param ids in the recipe's order
  * @throws StepFailure when one of them cannot be repeated, or a member cannot be made
  */
-export function repeatSteps(ids: readonly string[], members: readonly Member[], context: Making): StepResult {
+export function repeatSteps(
+  ids: readonly string[],
+  members: readonly Member[],
+  adapting: boolean,
+  context: Making,
+): StepResult {
   let bodies = context.bodies;
   const origin = new Map<Body, Body | null>();
   const notes: string[] = [];
   for (const id of ids) {
     const again = context.again(id);
     const { tools } = again.kind;
-    if (!tools && !again.kind.worksOn)
+    const now = { ...context, bodies };
+    const inner = again.kind.places?.(again.resolved(bodies), now);
+    if (!tools && !inner && !again.kind.worksOn)
       throw new StepFailure(
         `${context.stepName(id)} cannot be repeated; choose steps that make, cut or round something.`,
       );
-    const now = { ...context, bodies };
-    const result = tools ? withTools(id, again, members, now) : onAlikeThings(id, new Set(ids), again, members, now);
+    const result = inner
+      ? repeatSteps(inner.steps, membersWithin(id, inner, ids, members, context), adapting || inner.adapting, now)
+      : tools
+        ? withTools(id, again, members, adapting, now)
+        : onAlikeThings(id, new Set(ids), again, members, now);
+    if (inner && result.note) notes.push(result.note);
     if (tools) notes.push(...idle(id, members, result, now));
     for (const { body, from } of result.made) origin.set(body, from && (origin.get(from) ?? from));
     bodies = inPlace(bodies, result);
@@ -40,12 +53,62 @@ export function repeatSteps(ids: readonly string[], members: readonly Member[], 
   };
 }
 
+/** A pattern repeated: its members at every place, and what they are copies of where that is not repeated itself. @throws StepFailure */
+function membersWithin(
+  id: string,
+  { steps, members: own }: Repeated,
+  ids: readonly string[],
+  members: readonly Member[],
+  context: Making,
+): Member[] {
+  const beside = steps.filter((step) => ids.includes(step));
+  if (beside.length > 0 && beside.length < steps.length)
+    throw new StepFailure(`${context.stepName(id)} repeats ${steps.map(context.stepName).join(' and ')}; choose all of them with it, or none.`); // prettier-ignore
+  const all = within(members, beside.length > 0 ? own : [{ key: '1', to: STAY }, ...own]);
+  if (all.length > MOST_MEMBERS)
+    throw new StepFailure(`With ${context.stepName(id)} this makes ${all.length} members, and ${MOST_MEMBERS} is the most there can be; give smaller counts.`); // prettier-ignore
+  return all;
+}
+
 /** Its tools at every member's place, in one operation. */
-function withTools(id: string, again: Again, members: readonly Member[], context: Making): StepResult {
+function withTools(
+  id: string,
+  again: Again,
+  members: readonly Member[],
+  adapting: boolean,
+  context: Making,
+): StepResult {
   const inputs = again.resolved(context.bodies);
-  const fresh = again.kind.tools!(inputs, { ...context, stepId: id });
   const { result = 'cut', bodies } = inputs as { result?: ResultKind; bodies?: readonly Body[] };
-  return finish(result, bodies, placedAt(fresh, members, context), context);
+  const own = { ...context, stepId: id };
+  if (!adapting) return finish(result, bodies, placedAt(again.kind.tools!(inputs, own), members, context), context);
+  const fresh: Fresh[] = [];
+  try {
+    for (const member of members) fresh.push(...placedAt(fitted(again, member, own), [member], context));
+  } catch (error) {
+    for (const { solid } of fresh) context.kernel.free(solid);
+    throw error;
+  }
+  return finish(result, bodies, fresh, context);
+}
+
+/** The tools as they are made where the member goes: the bodies come to the step, as it were, instead of the step to them. */
+function fitted(again: Again, member: Member, context: Making): readonly Fresh[] {
+  const { kernel } = context;
+  const back = undone(member.to);
+  const moved: Body[] = [];
+  try {
+    for (const body of context.bodies) {
+      const { solid } = kernel.placed(body.solid, back);
+      moved.push({ ...body, solid, facts: new LazyFacts(kernel, solid), key: `${body.key}@${member.key}` });
+    }
+    return again.kind.tools!(again.resolved(moved), { ...context, bodies: moved });
+  } catch (error) {
+    if (!(error instanceof StepFailure)) throw error;
+    throw new StepFailure(`${context.stepName(context.stepId)} in member ${shown(member)}: ${error.message}`);
+  } finally {
+    for (const { solid } of moved) kernel.free(solid);
+  }
 }
 
 /** @returns solids of their own; those given are let go of */
@@ -115,8 +178,6 @@ function idle(id: string, members: readonly Member[], { made }: StepResult, cont
   const which = none.length > 5 ? `${none.length} members` : none.map(shown).join(', ');
   return [`Of ${context.stepName(id)}, member ${which} changed nothing where it lies.`];
 }
-
-export const shown = ({ key }: Member) => key.replace('_', '.');
 
 /** Copies of whole bodies. @param joined to the bodies they are copies of */
 export function repeatBodies(

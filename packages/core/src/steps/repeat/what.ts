@@ -17,6 +17,12 @@ export const whatSlots = {
   what: { of: choice<keyof typeof WHAT>(WHAT) },
   steps: { of: steps(), when: (step: StepData) => step.what === 'steps', says: 'Done again in every member.' },
   bodies: { of: bodies(), when: ofBodies, otherwise: () => 'all' as const },
+  adapting: {
+    of: flag('as they are', 'each fitted to where it goes'),
+    when: (step: StepData) => step.what === 'steps',
+    otherwise: () => false,
+    says: 'Of steps: true makes them anew in each place, so that one “up to the next face” finds its own.',
+  },
   joined: {
     of: flag('as new bodies', 'joined to them'),
     when: ofBodies,
@@ -28,6 +34,7 @@ export const whatSlots = {
 export const whatSentence = (step: StepData): SentencePiece[] => [
   { slot: 'what' },
   { slot: ofBodies(step) ? 'bodies' : 'steps' },
+  ...(ofBodies(step) ? [] : [{ slot: 'adapting' }]),
 ];
 
 /** From picked faces and edges: the steps that made them. */
@@ -41,13 +48,13 @@ export function whatPicked({ picks }: Beginning): { what: 'steps'; steps: readon
 }
 
 export function repeat(
-  what: { readonly what: 'steps' | 'bodies'; readonly steps?: readonly string[] | undefined; readonly bodies?: readonly Body[] | undefined; readonly joined?: boolean | undefined }, // prettier-ignore
+  what: { readonly what: 'steps' | 'bodies'; readonly steps?: readonly string[] | undefined; readonly bodies?: readonly Body[] | undefined; readonly joined?: boolean | undefined; readonly adapting?: boolean | undefined }, // prettier-ignore
   members: readonly Member[],
   context: Making,
 ): StepResult {
   // One alone is there already.
   if (members.length === 0) return { made: [], used: [] };
   return what.what === 'steps'
-    ? repeatSteps(what.steps!, members, context)
+    ? repeatSteps(what.steps!, members, what.adapting ?? false, context)
     : repeatBodies(what.bodies!, members, what.joined ?? false, context);
 }

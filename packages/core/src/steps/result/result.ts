@@ -175,7 +175,7 @@ function combined(
     return {
       made,
       used: targets.filter((t) => !untouched.has(t)),
-      ...(gone.length > 0 ? { note: `${listed(gone, context)} is gone entirely after this.` } : {}),
+      ...(gone.length > 0 ? { note: `${listed(gone, context)} ${kind === 'join' ? `is one body with ${listed(made.map((m) => m.from), context)}` : 'is gone entirely'} after this.` } : {}), // prettier-ignore
     };
   } finally {
     for (const solid of waiting) kernel.free(solid);

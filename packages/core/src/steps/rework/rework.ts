@@ -2,7 +2,7 @@
 import { StepFailure, type Body } from '../../names/body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
 import { facesAtCorner } from '../../names/neighbours.ts';
-import { KernelError, type FaceParent, type MadeSolid, type SolidKernel } from '../../solid/kernel.ts';
+import { KernelDown, KernelError, type FaceParent, type MadeSolid, type SolidKernel } from '../../solid/kernel.ts';
 import type { MadeBody, Making, StepResult } from '../step.ts';
 
 /** The roles of what the kernel made afresh, by what it came from. */
@@ -61,18 +61,41 @@ interface Fitting {
   readonly works: (value: number) => boolean;
 }
 
-/** Make it; where it cannot be, say what would fit, found by trying. @throws StepFailure */
-export function orWhatFits(make: () => StepResult, { says, number, wanted, works }: Fitting): StepResult {
-  try {
-    return make();
-  } catch (error) {
-    if (!(error instanceof KernelError || error instanceof StepFailure)) throw error;
-    const largest = largestThatWorks(wanted, works);
-    if (largest === null) throw new StepFailure(`${says}, nor does a small one; choose others, or fewer at once.`);
-    const why = error instanceof KernelError && error.reason ? `, as ${error.reason}` : '';
-    throw new StepFailure(`${says}${why}; ${inMm(largest)} does.`, { number, kind: 'length', value: largest });
+/**
+ * Make it; where it cannot be, say what would fit, found by trying. What brings the kernel down is not tried again.
+ * @throws StepFailure; KernelDown
+ */
+export function orWhatFits(
+  make: () => StepResult,
+  { says, number, wanted, works }: Fitting,
+  { perils }: Making,
+): StepResult {
+  const guarded = <T>(peril: string, work: () => T): T => {
+    try {
+      return work();
+    } catch (error) {
+      if (error instanceof KernelDown) perils.add(peril);
+      throw error;
+    }
+  };
+  let reason: string | null = null;
+  if (!perils.has(AS_GIVEN)) {
+    try {
+      return guarded(AS_GIVEN, make);
+    } catch (error) {
+      if (!(error instanceof KernelError || error instanceof StepFailure)) throw error;
+      if (error instanceof KernelError) ({ reason } = error);
+    }
   }
+  const largest = largestThatWorks(wanted, (value) => {
+    const peril = String(value);
+    return !perils.has(peril) && guarded(peril, () => works(value));
+  });
+  if (largest === null) throw new StepFailure(`${says}, nor does a small one; choose others, or fewer at once.`);
+  throw new StepFailure(`${says}${reason ? `, as ${reason}` : ''}; ${inMm(largest)} does.`, { number, kind: 'length', value: largest }); // prettier-ignore
 }
+
+const AS_GIVEN = 'as given';
 
 export const inMm = (mm: number) => `${Number(mm.toFixed(3))} mm`;
 

@@ -12,7 +12,7 @@ const FIRST_THICKNESS_MM = 2;
 
 export const shell = declareStep({
   kind: 'shell',
-  version: 1,
+  version: 2,
   worksOn: 'open',
   label: 'Shell',
   key: 's',
@@ -51,12 +51,16 @@ export const shell = declareStep({
       for (const { body, from } of result.made) refuseImpossible(body, from!, outward);
       return result;
     };
-    return orWhatFits(made, {
-      says: `Walls of ${inMm(thickness)} do not fit`,
-      number: 'thickness',
-      wanted: thickness,
-      works: (value) => [...groups].every(([body, own]) => isSoundlyMade(kernel, () => hollow(body, own, value))),
-    });
+    return orWhatFits(
+      made,
+      {
+        says: `Walls of ${inMm(thickness)} do not fit`,
+        number: 'thickness',
+        wanted: thickness,
+        works: (value) => [...groups].every(([body, own]) => isSoundlyMade(kernel, () => hollow(body, own, value))),
+      },
+      context,
+    );
   },
 });
 
