@@ -5,6 +5,9 @@
 import { applyEdit, Ledger, moveStep, PartEvaluator, readDesign, setDimension, setSlot, suppressStep, type Design, type Edit, type SolidMesh } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { readdirSync, readFileSync } from 'node:fs';
+import { designOf } from '../packages/kernel/src/sample-parts.ts';
+import { twelveParts } from '../packages/kernel/src/twelve-parts.ts';
+import { report } from './measure.ts';
 
 const EDITS = Number(process.env.HELB_EDITS ?? 300);
 /** After so many edits of a design it begins anew. */
@@ -24,16 +27,16 @@ function random(): number {
 }
 const one = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!;
 
-const folders = ['bench/parts', 'demo'];
-const designs = folders.flatMap((folder) =>
-  readdirSync(folder)
-    .filter((f) => f.endsWith('.helb.json'))
-    .map((f): Design => {
-      const read = readDesign(readFileSync(`${folder}/${f}`, 'utf8'));
-      if (!read.ok) throw new Error(`${f}: ${read.message}`);
-      return read.design;
-    }),
-);
+function demo(file: string): Design {
+  const read = readDesign(readFileSync(file, 'utf8'));
+  if (!read.ok) throw new Error(`${file}: ${read.message}`);
+  return read.design;
+}
+const made = await Promise.all(twelveParts.map(async (part) => [part.name, await part()] as const));
+const designs = [
+  ...made.map(([name, { steps, numbers }]) => ({ ...designOf(steps, numbers), name })),
+  ...readdirSync('demo').filter((f) => f.endsWith('.helb.json')).map((f) => demo(`demo/${f}`)),
+]; // prettier-ignore
 
 /** An edit a designer could make, and what it is. */
 function anyEdit(design: Design, part: string): [Edit, string] {
@@ -122,6 +125,7 @@ while (counts.edits < EDITS) {
   }
 }
 times.sort((a, b) => a - b);
-console.log(`${counts.edits} edits: ${counts.refused} refused, ${counts.whole} whole, ${counts.failing} with a step that fails; the kernel was started again ${restarts} times; median ${Math.round(times[times.length >> 1]!)} ms, longest ${Math.round(times.at(-1)!)} ms`); // prettier-ignore
-for (const fault of faults) console.log(`  ${fault}`);
-console.log(`${faults.length} faults`);
+for (const [name, count] of Object.entries({ ...counts, restarts, faults: faults.length })) report('edits', name, EDITS, count, 'count'); // prettier-ignore
+report('edits', 'median', EDITS, times[times.length >> 1]!, 'ms');
+report('edits', 'longest', EDITS, times.at(-1)!, 'ms');
+for (const fault of faults) console.log(JSON.stringify({ bench: 'edits', fault }));
