@@ -138,7 +138,6 @@ export function fanScroll(): SamplePart {
     d: cut('h', '1 mm', { name: 'Hole', way: 'through_all' }),
     r: step('pattern', 'Holes', { what: 'steps', steps: ['d'], layout: 'row', axis: { datum: 'x' }, count: 'holes', pitch: '9 mm' }), // prettier-ignore
   };
-  const design = designOf(steps, numbers);
   return {
     steps,
     numbers,

@@ -154,6 +154,7 @@ useKeys({
   openList: () => (listOpen.value = true),
   openHelp: () => (helpOpen.value = true),
   fit: () => stage.value?.fit(),
+  openStack: () => stage.value?.openStack(),
 });
 
 onBeforeUnmount(() => {

@@ -14,9 +14,11 @@ interface Wiring {
   openList(): void;
   openHelp(): void;
   fit(): void;
+  /** What lies under the pointer, one behind the other. */
+  openStack(): void;
 }
 
-export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): void {
+export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: Wiring): void {
   const design = useDesign();
   const session = useSession();
   const clash = useClashOffer();
@@ -49,6 +51,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit }: Wiring): vo
     else if (event.key === 'Escape') stepBack();
     else if (event.key === '?') openHelp();
     else if (event.key === 'f') fit();
+    else if (event.key === 'u') openStack();
     else if (event.key === ' ' && !onButton) openList();
     else if (event.key === 'Enter' && !onButton) modes.confirm();
     else {

@@ -3,6 +3,7 @@
 import { formatNumber, displayFactor, massOf, MATERIALS } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
+import { sizesOf } from './shown-bodies.ts';
 import type { BodyView } from '@helb/core';
 
 const props = defineProps<{
@@ -31,12 +32,11 @@ const lines = computed<string[]>(() => {
   if (part === null || bodies.length === 0) return [];
   const material = d.parts[part]?.material;
   const volume = bodies.reduce((sum, b) => sum + b.volume, 0);
-  const size = [0, 1, 2].map(
-    (i) => Math.max(...bodies.map((b) => b.box.max[i]!)) - Math.min(...bodies.map((b) => b.box.min[i]!)),
-  );
   return [
     material ? `${MATERIALS[material].label} · ${formatNumber(massOf(volume, material), 3)} kg` : 'no material',
-    `${size.map((s) => length(s, 2)).join(' × ')} ${d.units.length}`,
+    `${sizesOf(bodies)
+      .map((s) => length(s, 2))
+      .join(' × ')} ${d.units.length}`,
   ];
 });
 </script>

@@ -34,12 +34,8 @@ function show([x, y]: [number, number]): void {
 function close(): void {
   open.value = null;
   modes.leave('stack');
-  point(null);
+  props.picking.point(null);
   props.picking.leave();
-}
-function point(hit: Hit | null): void {
-  // eslint-disable-next-line vue/no-mutating-props -- a ref of the stage's, not the list's own
-  props.picking.pointed.value = hit;
 }
 modes.handle('stack', { escape: close });
 
@@ -64,12 +60,8 @@ useEventListener(surface, 'pointerup', (event) => {
   if (event.button === 2 && pressed && Math.hypot(now[0] - pressed[0], now[1] - pressed[1]) <= STILL_PX) show(now);
   pressed = null;
 });
-useEventListener(window, 'keydown', (event) => {
-  if (event.key !== 'u' || event.ctrlKey || event.metaKey || event.altKey || !pointer) return;
-  if ((event.target as HTMLElement).closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
-  show(pointer);
-});
 onClickOutside(list, () => open.value && close());
+defineExpose({ openHere: () => pointer && show(pointer) });
 </script>
 
 <template>
@@ -93,8 +85,8 @@ onClickOutside(list, () => open.value && close());
       role="option"
       :aria-selected="false"
       class="block w-full rounded px-2 py-1 text-left text-[13px] whitespace-nowrap hover:bg-signal-soft hover:text-signal focus:bg-signal-soft focus:text-signal focus:outline-none"
-      @pointerenter="point(row.hit)"
-      @focus="point(row.hit)"
+      @pointerenter="picking.point(row.hit)"
+      @focus="picking.point(row.hit)"
       @click="take(row.pick, $event.shiftKey)"
     >
       {{ row.label }}

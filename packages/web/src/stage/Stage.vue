@@ -41,6 +41,7 @@ const surface = useTemplateRef<HTMLElement>('surface');
 const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
 const stillCanvas = useTemplateRef<HTMLCanvasElement>('still');
 const movingCanvas = useTemplateRef<HTMLCanvasElement>('moving');
+const stack = useTemplateRef<InstanceType<typeof StackList>>('stack');
 /** For what stands still, and for what a drag moves, over it. */
 let sheets: [Sheet, Sheet] | null = null;
 const scene = shallowRef<StageScene | null>(null);
@@ -255,7 +256,7 @@ function onUp(event: PointerEvent): void {
 }
 
 useEventListener(surface, 'contextmenu', (event) => event.preventDefault());
-defineExpose({ fit });
+defineExpose({ fit, openStack: () => stack.value?.openHere() });
 </script>
 
 <template>
@@ -311,7 +312,7 @@ defineExpose({ fit });
       class="absolute top-10 left-1/2 -translate-x-1/2"
       :bodies="bodies"
     />
-    <StackList v-if="surface && !session.inSketch" :picking="picking" :surface="surface" />
+    <StackList v-if="surface && !session.inSketch" ref="stack" :picking="picking" :surface="surface" />
     <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
       <ShowMenu v-if="!session.inSketch && bodies.length > 0" />
       <UnfoldedBox :direction="direction" @look="lookFrom" />

@@ -7,6 +7,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { sizesOf } from './shown-bodies.ts';
 
 const props = defineProps<{ part: string; bodies: readonly BodyView[] }>();
 const design = useDesign();
@@ -50,7 +51,7 @@ const rows = computed<{ label: string; text: string }[]>(() => {
   const place = (p: Vec3) => p.map((x) => number(x / per)).join(', ');
   const from = session.weighing!.from;
   const center = weight.center.map((x, i) => x - (from?.at[i] ?? 0)) as unknown as Vec3;
-  const size = [0, 1, 2].map((i) => Math.max(...own.value.map((b) => b.box.max[i]!)) - Math.min(...own.value.map((b) => b.box.min[i]!))) as unknown as Vec3; // prettier-ignore
+  const size = sizesOf(own.value);
   const area = own.value.reduce((sum, b) => sum + b.faces.reduce((all, f) => all + f.area, 0), 0);
   const lines = [
     { label: `Volume, ${units.length}³`, text: number(weight.volume / per ** 3) },

@@ -307,7 +307,7 @@ export function useStagePicking(
     click,
     take,
     stackUnder,
-    pointed,
+    point: (hit: Hit | null) => (pointed.value = hit),
     paint,
     sketchExtent,
   };

@@ -213,8 +213,7 @@ export class StageScene {
 
   /** What lies under a pixel: a near edge wins over the face behind it. */
   hitAt(x: number, y: number): Hit | null {
-    const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
-    this.raycaster.setFromCamera(ndc, this.camera);
+    this.aim(x, y);
     let best: { distance: number; hit: Hit; object: BodyObject } | null = null;
     for (const object of this.touchable()) {
       const found = this.firstShown(object);
@@ -229,8 +228,7 @@ export class StageScene {
 
   /** All that lies under a pixel, one behind the other: faces along the pointer’s ray, then edges near it. */
   stackAt(x: number, y: number): Hit[] {
-    const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
-    this.raycaster.setFromCamera(ndc, this.camera);
+    this.aim(x, y);
     const faces = this.touchable().flatMap((object) =>
       object.tree.raycast(this.raycaster.ray, THREE.DoubleSide).flatMap(({ point, distance, faceIndex }) => {
         const index = faceIndex == null || !this.isShown(point) ? -1 : object.faceOfTriangle(faceIndex);
@@ -240,6 +238,12 @@ export class StageScene {
     const first = this.edgeNear(x, y, Infinity);
     const all = [...faces.sort((a, b) => a.distance - b.distance).map((f) => f.hit), ...(first ? [first] : [])];
     return [...new Map(all.map((hit) => [JSON.stringify(hit), hit])).values()];
+  }
+
+  /** The ray from the eye through a pixel. */
+  private aim(x: number, y: number): void {
+    const ndc = new THREE.Vector2((x / this.size.x) * 2 - 1, 1 - (y / this.size.y) * 2);
+    this.raycaster.setFromCamera(ndc, this.camera);
   }
 
   /** Where the pointer's ray first meets what is shown of a body. */

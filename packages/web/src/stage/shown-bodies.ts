@@ -1,8 +1,12 @@
 /** What of a part stands on the stage: the bodies as they are at the step one works on, ghosts of what it took, datums. */
-import type { BodyView, PartView } from '@helb/core';
+import type { BodyView, PartView, Vec3 } from '@helb/core';
 import { computed, type ComputedRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+
+/** How far bodies reach together along x, y and z, in mm. */
+export const sizesOf = (bodies: readonly BodyView[]): Vec3 =>
+  [0, 1, 2].map((i) => Math.max(...bodies.map((b) => b.box.max[i]!)) - Math.min(...bodies.map((b) => b.box.min[i]!))) as unknown as Vec3; // prettier-ignore
 
 export function useShownBodies(view: ComputedRef<PartView | undefined>) {
   const design = useDesign();
