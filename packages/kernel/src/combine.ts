@@ -16,16 +16,21 @@ export function combineSolids(
   algorithm.SetArguments(listOf(oc, scope, targets));
   algorithm.SetTools(listOf(oc, scope, tools));
   algorithm.SetToFillHistory(true);
-  algorithm.Build(scope.keep(new oc.Message_ProgressRange()));
-  if (!algorithm.IsDone() || algorithm.HasErrors()) {
-    throw new KernelError('The kernel could not combine these bodies; look for faces that nearly coincide.');
+  try {
+    algorithm.Build(scope.keep(new oc.Message_ProgressRange()));
+    const failed = () =>
+      new KernelError('The kernel could not combine these bodies; look for faces that nearly coincide.');
+    if (!algorithm.IsDone() || algorithm.HasErrors()) throw failed();
+    // Faces that now lie in one plane become one, edges between them go.
+    algorithm.SimplifyResult(true, true, 1e-6);
+    const made = solidsOf(oc, scope, algorithm, [...targets, ...tools]);
+    // Joining can come to nothing and report success.
+    if (kind === 'join' && made.length === 0) throw failed();
+    return made;
+  } finally {
+    // What the algorithm holds beside the result stays behind unless told to go.
+    algorithm.Clear();
   }
-  // Faces that now lie in one plane become one, edges between them go.
-  algorithm.SimplifyResult(true, true, 1e-6);
-  const made = solidsOf(oc, scope, algorithm, [...targets, ...tools]);
-  // What the algorithm holds beside the result stays behind unless told to go.
-  algorithm.Clear();
-  return made;
 }
 
 interface Told {

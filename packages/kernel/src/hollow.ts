@@ -51,7 +51,7 @@ export function shellSolid(
 }
 
 /** Offset by its radius or more, a rounded face turns inside out; the kernel makes something of it and finds it sound. */
-function refuseOverRadius(
+export function refuseOverRadius(
   oc: OpenCascadeInstance,
   scope: Scope,
   faces: readonly TopoDS_Shape[],
@@ -62,7 +62,7 @@ function refuseOverRadius(
   const radius = outward ? hollow : convex;
   if (thickness < radius - JOINED) return;
   const rounding = `the smallest rounding is ${Number(radius.toFixed(3))} mm`;
-  throw new KernelError(`This cannot be hollowed out with walls so thick, as ${rounding}.`, rounding);
+  throw new KernelError(`Walls cannot be so thick here, as ${rounding}.`, rounding);
 }
 
 const tooThick = () =>

@@ -17,6 +17,7 @@ import { faceOutline } from './face-outline.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
 import { readStep } from './import-step.ts';
+import { thickenFace } from './thicken.ts';
 import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
@@ -127,6 +128,14 @@ export class OcctKernel implements SolidKernel {
       solid,
       'This cannot be hollowed out with walls so thick; give a smaller thickness or open other faces',
       (oc, scope, shape) => shellSolid(oc, scope, shape, open, thickness, outward),
+    );
+  }
+
+  thicken(solid: SolidHandle, face: number, by: number): MadeSolid {
+    return this.reworked(
+      solid,
+      'This face cannot be thickened by so much; give a smaller thickness, or another face',
+      (oc, scope, shape) => thickenFace(oc, scope, shape, face, by),
     );
   }
 

@@ -261,6 +261,8 @@ export interface SolidKernel {
    * @throws KernelError
    */
   shell(solid: SolidHandle, open: readonly number[], thickness: number, outward: boolean): MadeSolid;
+  /** A slab on a face, by mm along its outward normal; below 0 into the solid. `start`, `end`: the face and where it went. @throws KernelError */
+  thicken(solid: SolidHandle, face: number, by: number): MadeSolid;
   /** Slant faces about where a neutral plane cuts them, by an angle from its normal. @throws KernelError */
   draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid;
   /**

@@ -31,6 +31,9 @@ export function apart(a: Vec3, b: Vec3): number {
   return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 }
 
+/** A place so far on in a direction. */
+export const further = ([x, y, z]: Vec3, [a, b, c]: Vec3, by: number): Vec3 => [x + by * a, y + by * b, z + by * c];
+
 export const opposite = ([x, y, z]: Vec3): Vec3 => [-x, -y, -z];
 
 /** The same direction at length 1; null of what has no direction. */

@@ -7,6 +7,7 @@ import { datumPoint } from './datum/point.ts';
 import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
 import { fillet } from './fillet/fillet.ts';
+import { fullRound } from './full-round/full-round.ts';
 import { helix } from './helix/helix.ts';
 import { hole } from './hole/hole.ts';
 import { importStep } from './import/import.ts';
@@ -22,6 +23,7 @@ import { shell } from './shell/shell.ts';
 import { split } from './split/split.ts';
 import { sketch } from './sketch/sketch.ts';
 import { sweep } from './sweep/sweep.ts';
+import { thicken } from './thicken/thicken.ts';
 import { thread } from './thread/thread.ts';
 import type { StepKind } from './step.ts';
 
@@ -40,10 +42,12 @@ for (const kind of [
   hole,
   thread,
   fillet,
+  fullRound,
   chamfer,
   shell,
   offset,
   rib,
+  thicken,
   pattern,
   mirror,
   datumPlane,

@@ -7,6 +7,7 @@ import { flag } from '../../slots/flag/flag.ts';
 import { sections, type Section, type SectionRef } from '../../slots/sections/sections.ts';
 import type { LoftSection } from '../../solid/kernel.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
+import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
 import { matched } from './matched.ts';
 
 const WAYS = { smooth: 'smoothly', ruled: 'straight from each to the next' } as const;
@@ -22,6 +23,7 @@ export const loft = declareTools({
     sections: { of: sections() },
     way: { of: choice<keyof typeof WAYS>(WAYS), otherwise: () => 'smooth' as const },
     closed: { of: flag('from the first to the last', 'and back to the first'), otherwise: () => false },
+    ...thinSlots,
     ...resultSlots,
   },
   begin({ picks }) {
@@ -42,9 +44,12 @@ export const loft = declareTools({
     { slot: 'sections' },
     { slot: 'way' },
     { slot: 'closed' },
+    ...thinSentence(step),
     ...resultSentence(step),
   ],
-  tools({ sections: all, way, closed }, { kernel, stepId }) {
+  extras: thinExtras,
+  tools({ sections: all, way, closed, thin, thin_side }, context) {
+    const { kernel, stepId } = context;
     const outlines = all.filter((s): s is Outlined => !('at' in s));
     refuse(all, outlines, closed);
     const ready = matched(outlines);
@@ -60,7 +65,8 @@ export const loft = declareTools({
       const names = from.map((p) => (p.kind === 'edge' ? nameOf(stepId, 'side', [called(p.index)]) : nameOf(stepId, p.how, (p.how === 'start' ? first : final).parents))); // prettier-ignore
       return names.length > 0 ? [...new Set(names)] : [nameOf(stepId, 'new')];
     });
-    return [{ solid, faces, faceNames, name: nameOf(stepId, BODY_ROLE, first.parents) }];
+    const lofted = { solid, faces, faceNames, name: nameOf(stepId, BODY_ROLE, first.parents) };
+    return thinned([lofted], thin, thin_side, context);
   },
 });
 

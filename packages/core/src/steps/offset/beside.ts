@@ -5,7 +5,11 @@ import { StepFailure, type Body } from '../../names/body.ts';
 const SAME = 1e-6;
 
 /** @throws StepFailure where a face beside is neither square to a moved one nor runs on from it and moves as well */
-export function refuseLeaning(body: Body, moved: ReadonlySet<number>, nameOf: (face: number) => string): void {
+export function refuseLeaning(
+  body: Pick<Body, 'facts'>,
+  moved: ReadonlySet<number>,
+  nameOf: (face: number) => string,
+): void {
   const { edges, bends, faces } = body.facts;
   edges.forEach((edge, i) => {
     const [a, b] = edge.faces;

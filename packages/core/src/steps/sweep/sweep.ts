@@ -1,4 +1,4 @@
-/** Regions of a sketch or a flat face carried along a path. */
+/** Regions of a sketch, a flat face or an open outline carried along a path. */
 import { StepFailure } from '../../names/body.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { direction } from '../../slots/direction/direction.ts';
@@ -8,10 +8,12 @@ import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { Upright } from '../../solid/kernel.ts';
 import type { Vec3 } from '../../space/vector.ts';
-import { liesOnBody, profilePicked } from '../begin.ts';
+import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
-import { refuseTight } from './tight.ts';
 import { sweep as swept } from '../result/sweep.ts';
+import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
+import { areasWithWall, isWall, wallSentence, wallSlots } from '../result/wall.ts';
+import { refuseTight } from './tight.ts';
 
 const WAYS = { even: 'evenly', curvature: 'turning as it bends', along: 'held level to' } as const;
 const MOST_GROWN = 100;
@@ -21,9 +23,10 @@ export const sweep = declareTools({
   version: 1,
   label: 'Sweep',
   key: 'w',
-  says: 'Regions of a sketch or a flat face carried along a path.',
+  says: 'Regions of a sketch, a flat face or an open outline carried along a path.',
   slots: {
     profile: { of: regions(), says: 'What is carried; it lies where the path begins.' },
+    ...wallSlots,
     path: { of: path() },
     held: {
       of: choice<keyof typeof WAYS>(WAYS),
@@ -40,35 +43,44 @@ export const sweep = declareTools({
       when: (step: StepData) => step.grown !== undefined,
       says: 'Its size at the end of the path, 1 being what it is at the beginning.',
     },
+    ...thinSlots,
     ...resultSlots,
   },
   begin(from) {
-    const along = from.picks.flatMap((p) => (p.kind === 'region' ? [] : (path().take(undefined, p) ?? [])));
-    const profile = profilePicked({
-      ...from,
-      picks: from.picks.filter((p) => p.kind === 'region' || p.kind === 'face'),
-    });
+    const areas = from.picks.filter((p) => p.kind === 'region' || p.kind === 'face');
+    const lines = from.picks.filter((p) => p.kind !== 'region');
+    // With no area picked, what is picked first is carried as an open outline.
+    const outline = areas.length === 0 ? chainPicked({ ...from, picks: lines.slice(0, 1) }) : null;
+    const profile = outline ?? profilePicked({ ...from, picks: areas });
+    const along = (outline ? lines.slice(1) : lines).flatMap((p) => path().take(undefined, p) ?? []);
     if (!profile || along.length !== 1) return null;
     return { profile, path: along[0], held: 'even', result: liesOnBody(profile, from) ? 'join' : 'new_body' };
   },
   sentence: (step) => [
     'Sweep',
     { slot: 'profile' },
+    ...wallSentence(step),
     'along',
     { slot: 'path' },
     { slot: 'held' },
     ...(step.held === 'along' ? [{ slot: 'direction' }] : []),
     ...(step.grown === undefined ? [] : ['growing to', { slot: 'grown' }, 'times']),
+    ...thinSentence(step),
     ...resultSentence(step),
   ],
-  extras: (step) => (step.grown === undefined ? [{ label: 'grow on the way', slot: 'grown', stored: '0.5' }] : []),
-  tools({ profile, path: along, held, direction: level, grown = 1 }, context) {
+  extras: (step) => [
+    ...(step.grown === undefined ? [{ label: 'grow on the way', slot: 'grown', stored: '0.5' }] : []),
+    ...(isWall(step) ? [] : thinExtras(step)),
+  ],
+  tools({ profile, path: along, held, direction: level, grown = 1, wall, wall_side, thin, thin_side }, context) {
     if (!(grown > 1 / MOST_GROWN && grown < MOST_GROWN))
       throw new StepFailure('A swept profile ends at between 0.01 and 100 times its size; give such a number.');
-    for (const area of profile.areas) refuseTight(along, area, profile.frame, grown);
-    return swept(context.stepId, profile.areas, false, (area) =>
+    const areas = areasWithWall(profile, wall, wall_side);
+    for (const area of areas) refuseTight(along, area, profile.frame, grown);
+    const solids = swept(context.stepId, areas, false, (area) =>
       context.kernel.sweep(profile.frame, area.loops, along.pieces, uprightOf(held, level), grown),
     );
+    return thinned(solids, thin, thin_side, context);
   },
 });
 
