@@ -229,3 +229,52 @@ describe('each fitted to where it goes', () => {
     expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(/^Leg in member 3: /) });
   });
 });
+
+describe('over an area', () => {
+  const area = (w: number, h: number) => outline(rectangle(0, 0, w, h), { name: 'Area' });
+  const fill = (more: Partial<Step>) => pattern({ layout: 'fill', area: { sketch: 'a', regions: 'all' }, from: { sketch: 'c', point: 'm' }, ...more } as Partial<Step>); // prettier-ignore
+  const flat = (all: readonly Vec3[]) => all.map(([x, y]) => `${x.toFixed(4)} ${y.toFixed(4)}`).sort();
+
+  test('in square rows that keep off the outline', async () => {
+    const all = await centres({ a: area(50, 30), ...pin(10, 10), r: fill({ pitch: '10 mm', margin: '4 mm' }) });
+    const expected = [10, 20, 30, 40].flatMap((x) => [10, 20].map((y) => `${x.toFixed(4)} ${y.toFixed(4)}`));
+    expect(flat(all)).toEqual(expected.sort());
+  });
+
+  test('in staggered rows each is a pitch from its neighbours, and a region within is kept off', async () => {
+    const ring: Record<string, Step> = {
+      a: drawn({ m: [0, 0] }, { o: { kind: 'circle', center: 'm', radius: 30 }, i: { kind: 'circle', center: 'm', radius: 10 } }), // prettier-ignore
+    };
+    const all = await centres({ ...ring, ...pin(20, 0), r: fill({ area: { sketch: 'a', regions: [{ outer: ['+o'] }] }, rows: 'staggered', pitch: '7 mm', margin: '3 mm' } as Partial<Step>) }); // prettier-ignore
+    const rise = (7 * Math.sqrt(3)) / 2;
+    const wanted: string[] = [];
+    for (let j = -6; j <= 6; j++)
+      for (let i = -12; i <= 6; i++) {
+        const [x, y] = [20 + (i + (j % 2 !== 0 ? 0.5 : 0)) * 7, j * rise];
+        if (Math.hypot(x, y) <= 27 + 1e-9 && Math.hypot(x, y) >= 13 - 1e-9)
+          wanted.push(`${x.toFixed(4)} ${y.toFixed(4)}`);
+      }
+    expect(wanted.length).toBeGreaterThan(20);
+    expect(flat(all)).toEqual(wanted.sort());
+    for (const p of all) {
+      const next = Math.min(...all.filter((q) => q !== p).map((q) => Math.hypot(q[0] - p[0], q[1] - p[1])));
+      expect(next).toBeCloseTo(7, 6);
+    }
+  });
+
+  test('what there was keeps its name while the area grows', async () => {
+    const names = async (w: number) => (await evaluated(designOf({ a: area(w, 30), ...pin(10, 10), r: fill({ pitch: '10 mm', margin: '4 mm' }) }))).bodies.flatMap(namesIn); // prettier-ignore
+    const [small, large] = [await names(50), await names(70)];
+    expect(small.filter((n) => !large.includes(n))).toEqual([]);
+    expect(large.length).toBeGreaterThan(small.length);
+  });
+
+  test.each([
+    ['no area', { area: undefined }, /^No area is chosen yet/],
+    ['no pitch', { pitch: '0 mm' }, /more than nothing/],
+    ['a pitch that asks for too many', { pitch: '0.01 mm' }, /is the most there can be/],
+  ])('%s is refused', async (_, more, says) => {
+    const outcome = await evaluated(designOf({ a: area(50, 30), ...pin(10, 10), r: fill({ pitch: '10 mm', ...more } as Partial<Step>) })); // prettier-ignore
+    expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
+  });
+});

@@ -1,6 +1,6 @@
 /** Pieces walked the other way, divided, and measured. */
 import type { LoopPiece } from './piece.ts';
-import { pointAt, type Vec2 } from './primitives.ts';
+import { nearestOn, pointAt, type Vec2 } from './primitives.ts';
 
 export function pieceReversed(p: LoopPiece): LoopPiece {
   const turned = { from: p.to, to: p.from, forward: !p.forward };
@@ -52,3 +52,12 @@ export function pieceLength(p: LoopPiece): number {
   return total;
 }
 const CHORDS = 64;
+
+/** Shortest distance from a place to a piece, mm. */
+export function distanceToPiece(p: LoopPiece, at: Vec2): number {
+  const toEnds = Math.min(...[p.from, p.to].map(([x, y]) => Math.hypot(x - at[0], y - at[1])));
+  const own = p.kind !== 'line' && p.kind !== 'spline' && p.sweep < 0 ? pieceReversed(p) : p;
+  const { t, point } = nearestOn(own, at);
+  if (p.kind === 'spline' && (t < Math.min(p.t0, p.t1) || t > Math.max(p.t0, p.t1))) return toEnds;
+  return Math.min(toEnds, Math.hypot(point[0] - at[0], point[1] - at[1]));
+}

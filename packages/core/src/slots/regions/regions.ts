@@ -29,22 +29,27 @@ const FaceAsProfile = z.strictObject({ face: FaceRef }).describe('A flat face as
 export const ProfileRef = z.union([RegionsOfSketch, FaceAsProfile]);
 export type ProfileRef = z.infer<typeof ProfileRef>;
 
+/** Stands for a profile that is not chosen yet; never stored. */
+export const NO_PROFILE: ProfileRef = { sketch: '', regions: 'all' };
+
 export function regions(): SlotKind<ProfileRef, Profile> {
   return slotKind<ProfileRef, Profile>({
     kind: 'regions',
     schema: ProfileRef,
-    steps: (stored) => ('face' in stored ? stepsIn(stored.face.name) : [stored.sketch]),
+    steps: (stored) => ('face' in stored ? stepsIn(stored.face.name) : stored === NO_PROFILE ? [] : [stored.sketch]),
     rewritten: (stored, change) =>
       'face' in stored
         ? { face: faceRewritten(stored.face, change) }
         : { ...stored, sketch: change.step(stored.sketch) },
     resolve(stored, slot, context) {
+      if (stored === NO_PROFILE) throw new StepFailure('No area is chosen yet; pick a region or a flat face.');
       const value = 'face' in stored ? profileOfFace(stored.face, slot, context) : profileOf(stored, slot, context);
       const { frame, areas, chain } = value;
       const digest = hashText(JSON.stringify([frame, areas.map((a) => [a.loops, a.parents.map(textOf), [...(a.called ?? [])].map(([id, n]) => [id, textOf(n)])]), chain])); // prettier-ignore
       return { value, digest };
     },
     label(stored, _, reading) {
+      if (stored === NO_PROFILE) return { label: 'no area yet' };
       if ('face' in stored) return { label: 'a flat face' };
       const n = stored.regions.length;
       const which = stored.regions === 'all' ? 'all regions' : stored.regions === 'chain' ? 'open outline' : `${n} region${n === 1 ? '' : 's'}`; // prettier-ignore

@@ -1,4 +1,4 @@
-/** Steps or bodies repeated in rows, around an axis, along a path, at places, or by a table. */
+/** Steps or bodies repeated in rows, around an axis, along a path, at places, by a table, or over an area. */
 import { StepFailure } from '../../names/body.ts';
 import { expressionOf } from '../../units/units.ts';
 import { axis } from '../../slots/axis/axis.ts';
@@ -6,6 +6,7 @@ import { choice } from '../../slots/choice/choice.ts';
 import { count } from '../../slots/count/count.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
+import { NO_PROFILE, regions } from '../../slots/regions/regions.ts';
 import { path } from '../../slots/path/path.ts';
 import { point } from '../../slots/point/point.ts';
 import { points } from '../../slots/points/points.ts';
@@ -16,6 +17,7 @@ import { shown, type Member } from '../repeat/members.ts';
 import { MOST_MEMBERS } from '../repeat/repeat.ts';
 import { repeat, whatPicked, whatSentence, whatSlots } from '../repeat/what.ts';
 import { declareStep, type Inputs } from '../step.ts';
+import { overArea, type FillRows } from './fill.ts';
 import { atOffsets, atPlaces, inRows, onPath } from './layouts.ts';
 
 /** Letters; a pasted table of some hundred rows. */
@@ -28,11 +30,13 @@ const LAYOUTS = {
   path: 'along the path',
   places: 'to the places',
   table: 'by the offsets',
+  fill: 'over the area',
 } as const;
 type Layout = keyof typeof LAYOUTS;
 const STEPS_OF_LENGTH = { every: 'every', over: 'over' } as const;
 const STEPS_OF_ANGLE = { whole: 'all round', every: 'every', over: 'over' } as const;
 const STEPS_ON_PATH = { whole: 'evenly over all of it', every: 'every', over: 'over' } as const;
+const FILL_ROWS = { square: 'in square rows', staggered: 'in staggered rows' } as const;
 const WAYS = { one_way: 'one way', both_ways: 'both ways' } as const;
 
 const laid =
@@ -43,10 +47,11 @@ const inRow = laid('row', 'grid', 'round');
 const isRound = laid('round');
 const isGrid = laid('grid');
 const isPath = laid('path');
+const isFill = laid('fill');
 const isCounted = laid('row', 'grid', 'round', 'path');
 /** Are the members so far apart, or over so much? */
 const hasPitch = (step: StepData) =>
-  laid('row', 'grid')(step) || (isPath(step) && (step.spaced_by ?? 'whole') !== 'whole');
+  laid('row', 'grid', 'fill')(step) || (isPath(step) && (step.spaced_by ?? 'whole') !== 'whole');
 
 const slots = {
   ...whatSlots,
@@ -111,11 +116,24 @@ const slots = {
     otherwise: (step: StepData) => (step.pitch as string | undefined) ?? `${FIRST_PITCH_MM} mm`,
   },
   places: { of: points(), when: laid('places'), otherwise: () => [], says: 'One goes to each of them.' },
+  area: {
+    of: regions(),
+    when: isFill,
+    otherwise: () => NO_PROFILE,
+    says: 'A region or a flat face; members go where it has room for them.',
+  },
+  rows: { of: choice<FillRows>(FILL_ROWS), when: isFill, otherwise: () => 'square' as const },
+  margin: {
+    of: expression('length'),
+    when: isFill,
+    otherwise: () => '0 mm',
+    says: 'How far the places keep off the outline of the area.',
+  },
   from: {
     of: point(),
-    when: laid('places'),
+    when: laid('places', 'fill'),
     otherwise: () => ({ origin: true as const }),
-    says: 'Where the original is: it goes from here to the places.',
+    says: 'Where the original is: it goes from here to the places, or the rows run through here.',
   },
   table: {
     of: text(MOST_TABLE),
@@ -126,7 +144,7 @@ const slots = {
   left_out: {
     of: text(),
     otherwise: () => 'none',
-    says: 'Members left out, by number: "3, 5", in rows "2.3"; "none".',
+    says: 'Members left out, by number: "3, 5", in rows "2.3", over an area "-1.2" counted from the original; "none".',
   },
 };
 
@@ -135,7 +153,7 @@ export const pattern = declareStep({
   version: 2,
   label: 'Pattern',
   key: 'p',
-  says: 'Steps or bodies repeated in rows, around an axis, along a path, at places, or by a table of offsets.',
+  says: 'Steps or bodies repeated in rows, around an axis, along a path, at places, by a table of offsets, or over an area.',
   slots,
   first: 'count',
   begin(from) {
@@ -162,6 +180,7 @@ export const pattern = declareStep({
     ...(isPath(step) ? [{ slot: 'spaced_by' }, { slot: 'pitch' }, { slot: 'turning' }] : []),
     ...(inRow(step) ? [{ slot: 'way' }] : []),
     ...(laid('places')(step) ? [{ slot: 'places' }, 'from', { slot: 'from' }] : []),
+    ...(isFill(step) ? [{ slot: 'area' }, { slot: 'rows' }, 'every', { slot: 'pitch' }, 'through', { slot: 'from' }, 'keeping off its outline by', { slot: 'margin' }] : []), // prettier-ignore
     ...(laid('table')(step) ? [{ slot: 'table' }, 'mm'] : []),
     ...(isGrid(step)
       ? [
@@ -194,6 +213,8 @@ function laidOut(laid: Laid, kernel: SolidKernel): Member[] {
   if (layout === 'path')
     return onPath({ path: laid.path!, count: laid.count!, spaced_by: laid.spaced_by!, pitch: laid.pitch, turning: laid.turning! }, kernel); // prettier-ignore
   if (layout === 'places') return atPlaces(laid.places!, laid.from!);
+  if (layout === 'fill')
+    return overArea({ area: laid.area!, from: laid.from!, pitch: laid.pitch!, rows: laid.rows!, margin: laid.margin! }); // prettier-ignore
   if (layout === 'table') return atOffsets(laid.table!);
   return inRows({
     round: layout === 'round',
