@@ -80,7 +80,13 @@ for (const holes of [4, 25, 100]) {
   const outcome = await evaluate(design, evaluator);
   await time('part', 'mesh for the screen', holes, () => new PartPainter(kernel).paint(outcome), runs);
   const { solid } = outcome.bodies[0]!;
-  await time('part', 'write STEP', holes, () => kernel.exportStep([{ name: 'Plate', solids: [solid] }]), runs);
+  await time(
+    'part',
+    'write STEP',
+    holes,
+    () => kernel.exportStep([{ name: 'Plate', color: '#9DBFB8', opacity: 1, solids: [solid] }]),
+    runs,
+  );
   const mesh = kernel.mesh(solid, { linear: 0.05, angular: 0.2 });
   await time('part', 'write STL', holes, () => writeStl([mesh], 'Plate'), runs);
 }

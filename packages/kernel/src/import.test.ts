@@ -29,7 +29,7 @@ describe('a STEP file as a step', () => {
   test('comes in where it lies, exact, and is built upon', async () => {
     const file = await fileOf(block(30, 20, 8));
     const outcome = await evaluated(designOf({ i: imported(file) }));
-    expect(last(outcome)).toMatchObject({ status: 'ok', message: null });
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: 'The file calls it “Sample”.' });
     const [body] = outcome.bodies;
     expect(body!.facts).toMatchObject({ valid: true });
     expect(body!.facts.volume).toBeCloseTo(30 * 20 * 8, 8);

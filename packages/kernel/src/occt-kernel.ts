@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type Upright, type Vec3,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type Upright, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -251,13 +251,13 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  exportStep(parts: readonly { name: string; solids: readonly SolidHandle[] }[]): Uint8Array {
+  exportStep(parts: readonly StepPart[]): Uint8Array {
     return this.guarded('The STEP file could not be written', () =>
       scoped((scope) =>
         writeStep(
           this.oc,
           scope,
-          parts.map(({ name, solids }) => ({ name, shapes: solids.map(this.shape) })),
+          parts.map((part) => ({ ...part, shapes: part.solids.map(this.shape) })),
         ),
       ),
     );

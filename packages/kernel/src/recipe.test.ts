@@ -316,7 +316,9 @@ describe('evaluation', () => {
 describe('files', () => {
   test('STEP names its parts and holds their solids', async () => {
     const { bodies } = await evaluate({ s: on(floor, rectangle(0, 0, 20, 20)), e: extrude('s') });
-    const text = new TextDecoder().decode(kernel.exportStep([{ name: 'Wall bracket', solids: [bodies[0]!.solid] }]));
+    const text = new TextDecoder().decode(
+      kernel.exportStep([{ name: 'Wall bracket', color: '#C9B27C', opacity: 1, solids: [bodies[0]!.solid] }]),
+    );
     expect(text).toMatch(/^ISO-10303-21;/);
     expect(text).toContain("PRODUCT('Wall bracket'");
     expect(text.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(1);

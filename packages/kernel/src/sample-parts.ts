@@ -92,6 +92,6 @@ export const namesIn = (body: Body): string[] => body.faceNames.flat().map((n) =
 
 /** A STEP file with these bodies in it. */
 export const stepFileOf = (bodies: readonly Body[]): Uint8Array =>
-  kernel.exportStep([{ name: 'Sample', solids: bodies.map((b) => b.solid) }]);
+  kernel.exportStep([{ name: 'Sample', color: '#9DBFB8', opacity: 1, solids: bodies.map((b) => b.solid) }]);
 
 export const inertiaOf = ({ solid }: Body): Inertia => kernel.inertia(solid);

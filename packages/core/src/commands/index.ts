@@ -1,3 +1,4 @@
+export { setAppearance, tellPartsApart } from './appearance.ts';
 export {
   addDimension,
   deleteDimension,
@@ -18,7 +19,7 @@ export {
   type Described,
 } from './ledger.ts';
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
-export { copySteps, groupSteps, replaceSketch, stepWithRests } from './recipe.ts';
+export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from './recipe.ts';
 export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
 export { editSketch } from './sketch.ts';
 export {

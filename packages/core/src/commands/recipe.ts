@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import { plain } from '../document/plain.ts';
-import type { Design, Part } from '../document/schema.ts';
+import { emptyPart, type Design, type Part } from '../document/schema.ts';
+import { BodyRef } from '../references/references.ts';
 import { Id } from '../ids/ids.ts';
 import { MAX_STEPS } from '../ids/limits.ts';
 import { Name } from '../ids/name.ts';
@@ -59,17 +60,25 @@ const copyStepsCommand = declareCommand({
   }),
   label: ({ copies }) => (copies.length === 1 ? 'Copy a step to another part' : `Copy ${copies.length} steps to another part`), // prettier-ignore
   run(draft, { part, to, copies }) {
-    const [from, home] = [partOf(draft, part), partOf(draft, to)];
-    const originals = plain(from).steps;
-    const ids = new Map(copies);
-    for (const [original, copy] of copies) {
-      stepOf(from, original);
-      if (Object.values(draft.parts).some((p) => p.steps[copy])) refuse('A step of this id is there already.');
-      home.steps[copy] = withStepsIn(originals[original]!, ids);
-      home.stepOrder.push(copy);
-    }
+    copyInto(draft, part, to, copies);
   },
 });
+
+function copyInto(draft: Design, part: string, to: string, copies: readonly (readonly [string, string])[]): void {
+  const [from, home] = [partOf(draft, part), partOf(draft, to)];
+  const originals = plain(from).steps;
+  const ids = new Map(copies);
+  for (const [original, copy] of copies) {
+    stepOf(from, original);
+    addAtEnd(draft, home, copy, withStepsIn(originals[original]!, ids));
+  }
+}
+
+function addAtEnd(draft: Design, home: Part, id: string, step: Step): void {
+  if (Object.values(draft.parts).some((p) => p.steps[id])) refuse('A step of this id is there already.');
+  home.steps[id] = step;
+  home.stepOrder.push(id);
+}
 
 /**
  * Steps made again at the end of another part. Where they speak of each other the copies do; numbers of the design and
@@ -78,6 +87,51 @@ const copyStepsCommand = declareCommand({
  */
 export const copySteps = (part: string, to: string, copies: readonly (readonly [string, string])[]): Edit =>
   copyStepsCommand({ part, to, copies: copies.map(([a, b]) => [a, b]) });
+
+const bodyToPartCommand = declareCommand({
+  name: 'body-to-part',
+  args: z.strictObject({
+    part: Id,
+    body: BodyRef,
+    others: z.array(BodyRef).min(1).max(MAX_STEPS),
+    to: Id,
+    name: Name,
+    copies: z.array(z.tuple([Id, Id])).max(MAX_STEPS),
+    removes: z.tuple([Id, Id]),
+  }),
+  label: ({ name }) => `Make ${name} of a body`,
+  run(draft, { part, body, others, to, name, copies, removes: [here, there] }) {
+    const home = partOf(draft, part);
+    if (draft.parts[to]) refuse('A part of this id is there already.');
+    if (copies.length !== home.stepOrder.length || copies.some(([id], i) => id !== home.stepOrder[i]))
+      refuse(`${home.name} was changed meanwhile; try again.`);
+    draft.parts[to] = { ...emptyPart(name), ...(home.material ? { material: home.material } : {}) };
+    draft.partOrder.splice(draft.partOrder.indexOf(part) + 1, 0, to);
+    copyInto(draft, part, to, copies);
+    const without = (step: string, bodies: readonly BodyRef[]): Step => ({ kind: 'remove', name: step, bodies });
+    const ids = new Map(copies);
+    addAtEnd(draft, draft.parts[to]!, there, withStepsIn(without('Bodies left behind', others), ids));
+    addAtEnd(draft, home, here, without('Body made a part', [body]));
+  },
+});
+
+/**
+ * A body goes to a part of its own, made by the same steps there; here it is removed by a step at the end. Numbers of
+ * the design and of the part it came from stay linked.
+ * @param others all bodies there are beside it
+ * @param copies ids of all steps of the part, in order, and of their copies
+ * @param removes ids of the step that removes the body here, and of the one that removes the others there
+ */
+export const bodyToPart = (args: {
+  readonly part: string;
+  readonly body: BodyRef;
+  readonly others: readonly BodyRef[];
+  readonly to: string;
+  readonly name: string;
+  readonly copies: readonly (readonly [string, string])[];
+  readonly removes: readonly [string, string];
+}): Edit =>
+  bodyToPartCommand({ ...args, others: [...args.others], copies: args.copies.map(([a, b]) => [a, b]), removes: [...args.removes] }); // prettier-ignore
 
 const replaceSketchCommand = declareCommand({
   name: 'replace-sketch',

@@ -15,13 +15,14 @@ export const FORMAT = 'helb-design';
 /** Raised when stored designs have to be changed to be read; `upgrade/` has the way from each version to the next. */
 export const FORMAT_VERSION = 2;
 
+export const Color = z.string().regex(/^#[0-9A-Fa-f]{6}$/);
+export const Opacity = z.number().min(0.1).max(1);
+
 export const Part = z
   .strictObject({
     name: Name,
-    color: z
-      .string()
-      .regex(/^#[0-9A-Fa-f]{6}$/)
-      .optional(),
+    color: Color.optional(),
+    opacity: Opacity.optional().describe('How much of its colour is seen: 1, or left out, all of it.'),
     material: z.enum(MATERIAL_KEYS).optional(),
     dimensions: Dimensions,
     dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),

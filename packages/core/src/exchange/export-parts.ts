@@ -36,12 +36,14 @@ export async function exportParts(
     if (outcome.bodies.length > 0) outcomes.push(outcome);
   }
   if (outcomes.length === 0) throw new ExportFailure('There is no solid to export yet; extrude something first.');
+  const lookOf = ({ part }: PartOutcome) => {
+    const { name, opacity = 1 } = design.parts[part]!;
+    return { name, color: colorOf(design, part), opacity };
+  };
   if (format === 'step')
-    return kernel.exportStep(
-      outcomes.map((o) => ({ name: design.parts[o.part]!.name, solids: o.bodies.map((b) => b.solid) })),
-    );
+    return kernel.exportStep(outcomes.map((o) => ({ ...lookOf(o), solids: o.bodies.map((b) => b.solid) })));
   const meshes = outcomes.map((o) => o.bodies.map((b) => kernel.mesh(b.solid, PRINT_QUALITY)));
   if (format === 'stl') return writeStl(meshes.flat(), design.name);
-  const named = outcomes.map((o, i) => ({ name: design.parts[o.part]!.name, color: colorOf(design, o.part), meshes: meshes[i]! })); // prettier-ignore
+  const named = outcomes.map((o, i) => ({ ...lookOf(o), meshes: meshes[i]! }));
   return format === 'glb' ? writeGltf(named, design.name) : write3mf(named, design.name);
 }

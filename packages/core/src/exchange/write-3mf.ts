@@ -7,6 +7,8 @@ export interface PrintedPart {
   readonly name: string;
   /** #rrggbb */
   readonly color: string;
+  /** How much of it is seen: 1 is all. */
+  readonly opacity: number;
   readonly meshes: readonly SolidMesh[];
 }
 
@@ -15,8 +17,10 @@ const TYPES = `<?xml version="1.0" encoding="UTF-8"?>
 const RELATIONS = `<?xml version="1.0" encoding="UTF-8"?>
 <Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Target="/3D/3dmodel.model" Id="rel0" Type="http://schemas.microsoft.com/3dmanufacturing/2013/01/3dmodel"/></Relationships>`;
 
+const byteOf = (share: number) => Math.round(share * 255).toString(16).padStart(2, '0').toUpperCase(); // prettier-ignore
+
 export function write3mf(parts: readonly PrintedPart[], title: string): Uint8Array {
-  const materials = parts.map(({ name, color }) => `<base name="${escaped(name)}" displaycolor="${color.toUpperCase()}FF"/>`); // prettier-ignore
+  const materials = parts.map(({ name, color, opacity }) => `<base name="${escaped(name)}" displaycolor="${color.toUpperCase()}${byteOf(opacity)}"/>`); // prettier-ignore
   const objects: string[] = [];
   parts.forEach(({ name, meshes }, p) => {
     for (const mesh of meshes)

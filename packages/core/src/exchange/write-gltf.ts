@@ -1,5 +1,6 @@
 /** Parts as a binary glTF file (glTF 2.0): metres, Y up, a named node with a colour for each part. */
 import { Document, WebIO } from '@gltf-transform/core';
+import { linearColor } from '../solid/color.ts';
 import type { PrintedPart } from './write-3mf.ts';
 
 const M_PER_MM = 0.001;
@@ -11,8 +12,8 @@ export async function writeGltf(parts: readonly PrintedPart[], title: string): P
   const buffer = file.createBuffer();
   const root = file.createNode(title).setRotation(Z_TO_Y).setScale([M_PER_MM, M_PER_MM, M_PER_MM]);
   file.createScene(title).addChild(root);
-  for (const { name, color, meshes } of parts) {
-    const material = file.createMaterial(name).setBaseColorFactor([...linear(color), 1]).setMetallicFactor(0).setRoughnessFactor(0.8); // prettier-ignore
+  for (const { name, color, opacity, meshes } of parts) {
+    const material = file.createMaterial(name).setBaseColorFactor([...linearColor(color), opacity]).setAlphaMode(opacity < 1 ? 'BLEND' : 'OPAQUE').setMetallicFactor(0).setRoughnessFactor(0.8); // prettier-ignore
     const part = file.createNode(name);
     root.addChild(part);
     for (const { positions, normals, triangles } of meshes) {
@@ -27,13 +28,4 @@ export async function writeGltf(parts: readonly PrintedPart[], title: string): P
     }
   }
   return new WebIO().writeBinary(file);
-}
-
-/** From sRGB, as colours are written, to the linear shares a glTF file holds (IEC 61966-2-1). */
-function linear(color: string): [number, number, number] {
-  const share = (at: number) => {
-    const c = parseInt(color.slice(at, at + 2), 16) / 255;
-    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-  };
-  return [share(1), share(3), share(5)];
 }

@@ -195,6 +195,15 @@ export type Cutter =
   | { readonly kind: 'face'; readonly solid: SolidHandle; readonly face: number; readonly outward: number }
   | { readonly kind: 'sheet'; readonly frame: Frame; readonly pieces: readonly LoopPiece[] };
 
+/** A part as it is written to a STEP file. */
+export interface StepPart {
+  readonly name: string;
+  /** #rrggbb, and how much of it is seen: 1 is all. */
+  readonly color: string;
+  readonly opacity: number;
+  readonly solids: readonly SolidHandle[];
+}
+
 /** A kernel operation failed; the message is a sentence for the user. */
 export class KernelError extends Error {
   /** @param reason why, where the kernel can tell, to go on with: “the smallest rounding is 4 mm” */
@@ -300,8 +309,8 @@ export interface SolidKernel {
   /** Shortest distance between two faces or edges, mm. @throws KernelError */
   distance(one: SolidPiece, other: SolidPiece): number;
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
-  /** A STEP file (AP214) of named parts, each with its solids. */
-  exportStep(parts: readonly { readonly name: string; readonly solids: readonly SolidHandle[] }[]): Uint8Array;
+  /** A STEP file (AP214) of named parts, each with its solids, in its colour. */
+  exportStep(parts: readonly StepPart[]): Uint8Array;
   /**
    * The solids of a STEP file, in mm, where they lie in it.
    * @returns also how many surfaces belong to none of them

@@ -13,7 +13,7 @@ import { PlaneMap } from '../sketch/plane-map.ts';
 import type { useSketchPicture } from '../sketch/sketch-picture.ts';
 import { useTheme } from '../theme/theme.ts';
 import { useTrial } from '../trial/trial-store.ts';
-import { colorOfPart } from './colors.ts';
+import { colorOfPart, opacityOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
 import { useOpenField } from '../fields/open-field.ts';
 import PartCaption from './PartCaption.vue';
@@ -124,17 +124,17 @@ watch(
   () => trial.variant,
   () => (refit = true),
 );
-watch([visible, ghosts, scene, () => session.drawing], () => {
+const look = computed(() => ({ color: colorOfPart(design.design, session.activePart), opacity: opacityOfPart(design.design, session.activePart) })); // prettier-ignore
+watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value)], () => {
   if (!scene.value) return;
-  const color = colorOfPart(design.design, session.activePart);
   scene.value.setBodies(
     [
       ...visible.value.map((b) => ({
         view: b,
-        color,
+        ...look.value,
         look: session.inSketch ? ('faint' as const) : ('solid' as const),
       })),
-      ...ghosts.value.map((b) => ({ view: b, color, look: 'ghost' as const })),
+      ...ghosts.value.map((b) => ({ view: b, ...look.value, look: 'ghost' as const })),
     ],
     session.drawing,
   );

@@ -92,11 +92,13 @@ export class BodyObject {
     return this.shown;
   }
 
-  setLook(look: BodyLook, drawing: Drawing): void {
+  /** @param opacity of the part itself */
+  setLook(look: BodyLook, drawing: Drawing, opacity: number): void {
     this.shown = look;
     this.drawing = drawing;
-    const seeThrough = drawing === 'see_through' && look === 'solid';
-    this.mesh.material.opacity = seeThrough ? SEE_THROUGH : OPACITY[look];
+    const own = LINES_ONLY.has(drawing) ? 1 : drawing === 'see_through' ? Math.min(opacity, SEE_THROUGH) : opacity;
+    const seeThrough = own < 1 && look === 'solid';
+    this.mesh.material.opacity = seeThrough ? own : OPACITY[look];
     this.mesh.visible = drawing !== 'wires' || look === 'ghost';
     this.edges.visible = drawing !== 'smooth' || look !== 'solid';
     this.paintFaces();

@@ -11,6 +11,8 @@ CameraControls.install({ THREE });
 export interface ShownBody {
   readonly view: BodyView;
   readonly color: string;
+  /** 1 hides all behind it. */
+  readonly opacity: number;
   readonly look: BodyLook;
 }
 
@@ -141,14 +143,14 @@ export class StageScene {
       object.dispose();
       this.bodies.delete(key);
     }
-    for (const [key, { view, color, look }] of wanted) {
+    for (const [key, { view, color, opacity, look }] of wanted) {
       let object = this.bodies.get(key);
       if (!object) {
         object = new BodyObject(view, color);
         this.bodies.set(key, object);
         this.scene.add(object.group);
       }
-      object.setLook(look, drawing);
+      object.setLook(look, drawing, opacity);
     }
     this.setSection(this.section);
   }

@@ -1,17 +1,6 @@
 <script setup lang="ts">
 /** The parts of the design; the one worked on is picked here. */
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
-import {
-  deletePart,
-  formatNumber,
-  massOf,
-  MATERIAL_KEYS,
-  MATERIALS,
-  renamePart,
-  setMaterial,
-  type MaterialKey,
-} from '@helb/core';
-import { IconDots } from '@tabler/icons-vue';
+import { formatNumber, massOf, renamePart } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -20,6 +9,7 @@ import { useFlex } from '../flex/flex-store.ts';
 import NameField from '../fields/NameField.vue';
 import { colorOfPart } from '../stage/colors.ts';
 import { useVerbs } from '../verbs/verbs.ts';
+import PartMenu from './PartMenu.vue';
 import PartPicture from './PartPicture.vue';
 
 const design = useDesign();
@@ -54,15 +44,6 @@ function caption(id: string): string {
     3,
   )} kg`;
 }
-
-function remove(id: string): void {
-  session.notice = design.edit(deletePart(id));
-  if (!session.notice && session.activePart === id) session.openPart(design.design?.partOrder[0] ?? null);
-}
-
-function chooseMaterial(id: string, key: MaterialKey | null): void {
-  session.notice = design.edit(setMaterial(id, key));
-}
 </script>
 
 <template>
@@ -88,50 +69,7 @@ function chooseMaterial(id: string, key: MaterialKey | null): void {
         :rename="(name) => design.edit(renamePart(id, name))"
       />
       <span class="number text-[11px] text-quiet">{{ caption(id) }}</span>
-      <Menu as="div" class="absolute top-1 right-1" @click.stop @keydown.enter.stop>
-        <MenuButton
-          class="grid h-6 w-6 place-items-center rounded text-quiet hover:bg-tray hover:text-ink"
-          :aria-label="`More for ${design.design!.parts[id]!.name}`"
-          ><IconDots :size="14"
-        /></MenuButton>
-        <Teleport to="body">
-          <MenuItems
-            class="fixed bottom-28 left-1/3 z-40 max-h-80 min-w-44 overflow-y-auto rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
-          >
-            <p class="px-2 py-1 text-xs text-quiet">{{ design.design!.parts[id]!.name }} is made of</p>
-            <MenuItem v-for="key in MATERIAL_KEYS" :key="key" v-slot="{ active }">
-              <button
-                class="block w-full rounded px-2 py-0.5 text-left text-[13px]"
-                :class="[
-                  active ? 'bg-signal-soft text-signal' : '',
-                  design.design!.parts[id]!.material === key ? 'font-semibold' : '',
-                ]"
-                @click="chooseMaterial(id, key)"
-              >
-                {{ MATERIALS[key].label }}
-              </button>
-            </MenuItem>
-            <MenuItem v-slot="{ active }">
-              <button
-                class="block w-full rounded px-2 py-0.5 text-left text-[13px]"
-                :class="active ? 'bg-signal-soft text-signal' : ''"
-                @click="chooseMaterial(id, null)"
-              >
-                no material
-              </button>
-            </MenuItem>
-            <MenuItem v-slot="{ active }">
-              <button
-                class="mt-1 block w-full rounded border-t border-hairline px-2 py-1 text-left text-[13px]"
-                :class="active ? 'bg-signal-soft text-bad' : 'text-bad'"
-                @click="remove(id)"
-              >
-                Delete part
-              </button>
-            </MenuItem>
-          </MenuItems>
-        </Teleport>
-      </Menu>
+      <PartMenu :part="id" />
     </div>
     <button
       class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"

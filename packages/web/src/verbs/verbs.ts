@@ -1,7 +1,7 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
   addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, kindOf, newId, refOf, stepKinds, suppressStep, usersOfStep,
-  type Picked, type Step, type StoredFile, type StepKind, type Vec3,
+  type Picked, type Step, type StoredFile, type StepKind,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
@@ -9,6 +9,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useMeasuring } from '../ledger/measuring.ts';
+import { useLookVerbs } from './look-verbs.ts';
 
 export interface Verb {
   readonly id: string;
@@ -32,6 +33,7 @@ export function useVerbs() {
     const around = view.value?.around;
     return around && around.step === session.standing ? around.after : (view.value?.bodies ?? []);
   });
+  const lookVerbs = useLookVerbs(bodiesHere);
   /** Where a new step goes: after the one at which one stands, else at the end. */
   const placeHere = (): number | undefined => {
     const at = session.standing ? (part.value?.stepOrder.indexOf(session.standing) ?? -1) : -1;
@@ -202,9 +204,7 @@ export function useVerbs() {
           .filter((kind) => beginning(kind, picks))
           .map((kind) => verbOf(kind, () => begin(kind, picks))),
         ...verbsFor(picks),
-        ...faceVerbs(picks),
-        ...bodyVerbs(picks),
-        ...weighVerb(picks),
+        ...lookVerbs(picks),
       ];
     return [
       ...DATUM_PLANES.map((datum) => ({
@@ -212,67 +212,10 @@ export function useVerbs() {
         label: `Sketch on ${datum}`,
         run: () => sketchOn(datum),
       })),
-      ...middleSection(),
-      ...weighVerb([]),
-      ...(session.hidden.size > 0 ? [{ id: 'show-all', label: 'Show all bodies', run: () => hide(new Set()) }] : []),
+      ...lookVerbs([]),
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
-
-  /** Of one flat face: its outline as a file to cut by, and a look into the part along it. */
-  function faceVerbs([pick, ...more]: typeof session.picks): Verb[] {
-    if (pick?.kind !== 'face' || !pick.flat || more.length > 0) return [];
-    const facts = bodiesHere.value.find((b) => b.id === pick.body)?.faces[pick.face];
-    return [
-      { id: 'outline', label: 'Write outline', run: () => (session.outlining = pick.ref) },
-      ...(facts?.normal ? [sectionVerb(facts.normal, along(facts.center, facts.normal))] : []),
-    ];
-  }
-
-  /** Of the bodies of what is picked, where there are others: to see what they stand before. */
-  function bodyVerbs(picks: typeof session.picks): Verb[] {
-    const own = new Set(picks.flatMap((p) => ('body' in p ? [p.body] : [])));
-    const others = bodiesHere.value.map((b) => b.id).filter((id) => !own.has(id));
-    if (own.size === 0 || others.length === 0) return [];
-    return [
-      { id: 'hide', label: 'Hide', run: () => hide(new Set([...session.hidden, ...own])) },
-      { id: 'alone', label: 'Show alone', run: () => hide(new Set(others)) },
-    ];
-  }
-
-  /** Of the part, its centre from a picked corner; or of the body of a picked face. */
-  function weighVerb([pick, ...more]: typeof session.picks): Verb[] {
-    if (bodiesHere.value.length === 0 || more.length > 0) return [];
-    const from = pick?.kind === 'vertex' ? { at: pick.at, label: 'the corner' } : null;
-    const body = pick && 'body' in pick ? pick.body : null;
-    if (pick && !from && body === null) return [];
-    return [{ id: 'weigh', label: 'Weigh', run: () => (session.weighing = { body, from }) }];
-  }
-
-  function hide(bodies: ReadonlySet<string>): void {
-    session.picks = [];
-    session.hidden = bodies;
-  }
-
-  const along = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-
-  const sectionVerb = (normal: Vec3, at: number): Verb => ({
-    id: 'section',
-    label: 'Section',
-    active: session.section !== null,
-    run() {
-      session.picks = [];
-      session.section = session.section ? null : { normal, at };
-    },
-  });
-
-  /** Through the middle of the part, seen from where one looks first. */
-  function middleSection(): Verb[] {
-    const bodies = bodiesHere.value;
-    if (bodies.length === 0) return [];
-    const ends = bodies.flatMap((b) => [b.box.min[1], b.box.max[1]]);
-    return [sectionVerb([0, -1, 0], -(Math.min(...ends) + Math.max(...ends)) / 2)];
-  }
 
   return {
     toolVerbs,

@@ -5,6 +5,7 @@ import { BODY_ROLE } from '../../names/find-body.ts';
 import { nameOf, type Name } from '../../names/name.ts';
 import { file, type FileContent } from '../../slots/file/file.ts';
 import type { FaceFacts, SolidBulk, SolidKernel } from '../../solid/kernel.ts';
+import { productsIn } from './products.ts';
 import { finish, resultSentence, resultSlots } from '../result/result.ts';
 import { declareStep, type Fresh } from '../step.ts';
 
@@ -21,10 +22,14 @@ export const importStep = declareStep({
   make({ file, result, bodies }, context) {
     const { fresh, others } = read(file, context.kernel, context.stepId);
     const outcome = finish(result, bodies, fresh, context);
-    if (others === 0) return outcome;
-    const left =
-      others === 1 ? 'A surface belongs to no solid and was' : `${others} surfaces belong to no solid and were`;
-    return { ...outcome, note: [`${left} left out.`, outcome.note].filter(Boolean).join(' ') };
+    const names = productsIn(file.bytes());
+    const note = [
+      ...(names.length > 0 ? [`The file calls ${fresh.length === 1 ? 'it' : 'them'} ${names.map((n) => `“${n}”`).join(', ')}.`] : []),
+      ...(others === 1 ? ['A surface belongs to no solid and was left out.'] : []),
+      ...(others > 1 ? [`${others} surfaces belong to no solid and were left out.`] : []),
+      ...(outcome.note ? [outcome.note] : []),
+    ]; // prettier-ignore
+    return note.length > 0 ? { ...outcome, note: note.join(' ') } : outcome;
   },
 });
 
