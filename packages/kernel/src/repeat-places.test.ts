@@ -232,8 +232,8 @@ describe('each fitted to where it goes', () => {
 
 describe('over an area', () => {
   const area = (w: number, h: number) => outline(rectangle(0, 0, w, h), { name: 'Area' });
-  const fill = (more: Partial<Step>) => pattern({ layout: 'fill', area: { sketch: 'a', regions: 'all' }, from: { sketch: 'c', point: 'm' }, ...more } as Partial<Step>); // prettier-ignore
-  const flat = (all: readonly Vec3[]) => all.map(([x, y]) => `${x.toFixed(4)} ${y.toFixed(4)}`).sort();
+  const fill = (more: Partial<Step>) => pattern({ layout: 'fill', area: { sketch: 'a', regions: 'all' }, ...more } as Partial<Step>); // prettier-ignore
+  const flat = (all: readonly Vec3[]) => all.map(([x, y]) => [x, y].map((c) => (Math.round(c * 1e4) / 1e4 + 0).toFixed(4)).join(' ')).sort(); // prettier-ignore
 
   test('in square rows that keep off the outline', async () => {
     const all = await centres({ a: area(50, 30), ...pin(10, 10), r: fill({ pitch: '10 mm', margin: '4 mm' }) });
@@ -260,6 +260,13 @@ describe('over an area', () => {
       const next = Math.min(...all.filter((q) => q !== p).map((q) => Math.hypot(q[0] - p[0], q[1] - p[1])));
       expect(next).toBeCloseTo(7, 6);
     }
+  });
+
+  test('through a point of one’s own, which then stands for the original', async () => {
+    // The place, 5 mm right of the pin, is what keeps off the outline.
+    const all = await centres({ a: area(50, 30), d: drawn({ n: [15, 10] }, {}), ...pin(10, 10), r: fill({ pitch: '10 mm', margin: '4 mm', from: { sketch: 'd', point: 'n' } } as Partial<Step>) }); // prettier-ignore
+    const expected = [5, 15, 25, 35, 45].flatMap((x) => [10, 20].map((y) => `${(x - 5).toFixed(4)} ${y.toFixed(4)}`));
+    expect(flat(all)).toEqual(expected.sort());
   });
 
   test('what there was keeps its name while the area grows', async () => {

@@ -12,7 +12,7 @@ export interface Picker {
 
 const pickers = new Map<string, Picker>(
   Object.entries<Picker>({
-    regions: { hint: 'Click regions to add or take away' },
+    regions: { hint: 'Click regions to add or take away, or a flat face' },
     faces: { hint: 'Click faces to add or take away' },
     edges: { hint: 'Click edges, or faces for all their sharp edges, to add or take away' },
     plane: {

@@ -1,6 +1,5 @@
 /** Members of a pattern spread over an area. */
 import { StepFailure } from '../../names/body.ts';
-import type { PlaceFound } from '../../slots/point/point.ts';
 import type { Profile } from '../../slots/regions/profile.ts';
 import { isInside } from '../../sketch/regions/loop.ts';
 import { distanceToPiece } from '../../sketch/regions/piece-parts.ts';
@@ -16,7 +15,7 @@ export type FillRows = 'square' | 'staggered';
 export interface Filling {
   readonly area: Profile;
   /** Where the original is; the others are counted from it. */
-  readonly from: PlaceFound;
+  readonly from: Vec3;
   /** From each to its neighbours, mm. */
   readonly pitch: number;
   readonly rows: FillRows;
@@ -36,7 +35,7 @@ export function overArea({ area, from, pitch, rows, margin }: Filling): Member[]
   const loops = area.areas.flatMap((a) => a.loops);
   const pieces = loops.flatMap((loop) => loop.pieces);
   if (pieces.length === 0) throw new StepFailure('No area is chosen yet to fill; pick a region or a flat face.');
-  const [u, v] = ontoFrame(area.frame, from.at);
+  const [u, v] = ontoFrame(area.frame, from);
   const rise = rows === 'staggered' ? (pitch * Math.sqrt(3)) / 2 : pitch;
   const reach = reachOf(pieces.flatMap((p) => [p.from, ...outward(p)]));
   const [low, high] = [Math.floor((reach.y[0] - v) / rise), Math.ceil((reach.y[1] - v) / rise)];

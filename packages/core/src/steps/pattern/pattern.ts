@@ -12,11 +12,11 @@ import { point } from '../../slots/point/point.ts';
 import { points } from '../../slots/points/points.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { text } from '../../slots/text/text.ts';
-import type { SolidKernel } from '../../solid/kernel.ts';
 import { shown, type Member } from '../repeat/members.ts';
 import { MOST_MEMBERS } from '../repeat/repeat.ts';
 import { repeat, whatPicked, whatSentence, whatSlots } from '../repeat/what.ts';
-import { declareStep, type Inputs } from '../step.ts';
+import { declareStep, type Inputs, type Making } from '../step.ts';
+import { centreOfOriginal } from './original.ts';
 import { overArea, type FillRows } from './fill.ts';
 import { atOffsets, atPlaces, inRows, onPath } from './layouts.ts';
 
@@ -48,6 +48,8 @@ const isRound = laid('round');
 const isGrid = laid('grid');
 const isPath = laid('path');
 const isFill = laid('fill');
+/** Do the rows run through a place of their own, rather than the original’s centre? */
+const hasOwnPlace = (step: StepData) => isFill(step) && step.from !== undefined;
 const isCounted = laid('row', 'grid', 'round', 'path');
 /** Are the members so far apart, or over so much? */
 const hasPitch = (step: StepData) =>
@@ -131,9 +133,9 @@ const slots = {
   },
   from: {
     of: point(),
-    when: laid('places', 'fill'),
+    when: (step: StepData) => laid('places')(step) || hasOwnPlace(step),
     otherwise: () => ({ origin: true as const }),
-    says: 'Where the original is: it goes from here to the places, or the rows run through here.',
+    says: 'Where the original is: it goes from here to the places. Over an area its centre stands for it where this is left out.',
   },
   table: {
     of: text(MOST_TABLE),
@@ -180,7 +182,7 @@ export const pattern = declareStep({
     ...(isPath(step) ? [{ slot: 'spaced_by' }, { slot: 'pitch' }, { slot: 'turning' }] : []),
     ...(inRow(step) ? [{ slot: 'way' }] : []),
     ...(laid('places')(step) ? [{ slot: 'places' }, 'from', { slot: 'from' }] : []),
-    ...(isFill(step) ? [{ slot: 'area' }, { slot: 'rows' }, 'every', { slot: 'pitch' }, 'through', { slot: 'from' }, 'keeping off its outline by', { slot: 'margin' }] : []), // prettier-ignore
+    ...(isFill(step) ? [{ slot: 'area' }, { slot: 'rows' }, 'every', { slot: 'pitch' }, ...(hasOwnPlace(step) ? ['through', { slot: 'from' }] : []), 'keeping off its outline by', { slot: 'margin' }] : []), // prettier-ignore
     ...(laid('table')(step) ? [{ slot: 'table' }, 'mm'] : []),
     ...(isGrid(step)
       ? [
@@ -196,25 +198,31 @@ export const pattern = declareStep({
     { slot: 'left_out' },
     ...(step.what === 'bodies' ? [{ slot: 'joined' }] : []),
   ],
-  places: ({ what, steps, adapting, ...laid }, { kernel }) =>
-    what === 'steps' ? { steps: steps!, members: membersOf(laid, kernel), adapting: adapting! } : null,
-  make: (inputs, context) => repeat(inputs, membersOf(inputs, context.kernel), context),
+  extras: (step) =>
+    isFill(step) && !hasOwnPlace(step)
+      ? [{ label: 'rows through a point', slot: 'from', stored: { origin: true } }]
+      : [],
+  places: (inputs, context) =>
+    inputs.what === 'steps'
+      ? { steps: inputs.steps!, members: membersOf(inputs, context), adapting: inputs.adapting! }
+      : null,
+  make: (inputs, context) => repeat(inputs, membersOf(inputs, context), context),
 });
 
-type Laid = Omit<Inputs<typeof slots>, 'what' | 'steps' | 'adapting'>;
+type Laid = Inputs<typeof slots>;
 
 /** @throws StepFailure */
-function membersOf(laid: Laid, kernel: SolidKernel): Member[] {
-  return withoutLeftOut(laidOut(laid, kernel), laid.left_out);
+function membersOf(laid: Laid, context: Making): Member[] {
+  return withoutLeftOut(laidOut(laid, context), laid.left_out);
 }
 
-function laidOut(laid: Laid, kernel: SolidKernel): Member[] {
+function laidOut(laid: Laid, context: Making): Member[] {
   const { layout } = laid;
   if (layout === 'path')
-    return onPath({ path: laid.path!, count: laid.count!, spaced_by: laid.spaced_by!, pitch: laid.pitch, turning: laid.turning! }, kernel); // prettier-ignore
+    return onPath({ path: laid.path!, count: laid.count!, spaced_by: laid.spaced_by!, pitch: laid.pitch, turning: laid.turning! }, context.kernel); // prettier-ignore
   if (layout === 'places') return atPlaces(laid.places!, laid.from!);
   if (layout === 'fill')
-    return overArea({ area: laid.area!, from: laid.from!, pitch: laid.pitch!, rows: laid.rows!, margin: laid.margin! }); // prettier-ignore
+    return overArea({ area: laid.area!, from: laid.from?.at ?? centreOfOriginal(laid, context), pitch: laid.pitch!, rows: laid.rows!, margin: laid.margin! }); // prettier-ignore
   if (layout === 'table') return atOffsets(laid.table!);
   return inRows({
     round: layout === 'round',
