@@ -29,6 +29,7 @@ describe('rounded and bevelled edges', () => {
     ['all edges of a step', { kind: 'fillet', edges: [{ made_by: 'e' }], radius: '2 mm' }, rounded(40, 20, 10, 2)],
     // The square of a radius that runs evenly from a to b has the mean (a² + ab + b²) / 3.
     ['a running radius', { kind: 'fillet', edges: [corner], radius: '2 mm', way: 'running', end_radius: '3 mm' }, 8000 - ((4 + 6 + 9) / 3) * CORNER * 10], // prettier-ignore
+    ['through the same radius', { kind: 'fillet', edges: [corner], radius: '3 mm', way: 'through', via_radius: '3 mm', via_at: '0.4', end_radius: '3 mm' }, 8000 - 9 * CORNER * 10], // prettier-ignore
     ['an even chamfer', { kind: 'chamfer', edges: [corner], distance: '3 mm' }, 8000 - 45],
     [
       'two distances',
@@ -52,6 +53,22 @@ describe('rounded and bevelled edges', () => {
     expect(last(outcome)).toMatchObject({ status: 'ok', doubts: [] });
     expect(outcome.bodies[0]!.facts.volume / volume).toBeCloseTo(1, step.way === 'running' ? 4 : 7);
     expect(outcome.bodies[0]!.facts.valid).toBe(true);
+  });
+
+  test('a larger radius on the way takes away more, and where it lies shifts the centre', async () => {
+    const through = async (at: string) => {
+      const outcome = await after({ kind: 'fillet', edges: [corner], radius: '2 mm', way: 'through', via_radius: '5 mm', via_at: at, end_radius: '2 mm' }); // prettier-ignore
+      expect(last(outcome)).toMatchObject({ status: 'ok', message: null });
+      return outcome.bodies[0]!.facts;
+    };
+    const [low, middle, high] = [await through('0.3'), await through('0.5'), await through('0.7')];
+    const gone = 8000 - middle!.volume;
+    expect(gone).toBeGreaterThan(4 * CORNER * 10 * 1.5);
+    expect(gone).toBeLessThan(25 * CORNER * 10);
+    // Even about the middle, and one way or the other where it is not.
+    expect(middle!.center[2]).toBeCloseTo(5, 4);
+    expect((low!.center[2] - 5) * (high!.center[2] - 5)).toBeLessThan(0);
+    expect(await after({ kind: 'fillet', edges: [corner], radius: '2 mm', way: 'through', via_at: '1.2' })).toMatchObject({ steps: [{}, {}, { status: 'failed', message: expect.stringMatching(/between 0 and 1/) }] }); // prettier-ignore
   });
 
   test('the order of the two faces turns with the flip', async () => {

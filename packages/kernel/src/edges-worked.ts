@@ -39,15 +39,24 @@ export function filletEdges(
 ): Made {
   const maker = scope.keep(new oc.BRepFilletAPI_MakeFillet(solid, oc.ChFi3d_FilletShape.ChFi3d_Rational));
   const edges = edgesOf(oc, scope, solid);
-  for (const { edge, from, to } of rounded) {
+  for (const { edge, from, to, via } of rounded) {
     const own = edgeAt(oc, scope, edges, edge);
     // It already goes with one it runs on from.
     if (maker.Contour(own) !== 0) continue;
-    if (from === to) maker.Add(from, own);
+    if (via)
+      maker.Add(radiiAt(oc, scope, [[0, from], [via.at, via.radius], [1, to]]), own); // prettier-ignore
+    else if (from === to) maker.Add(from, own);
     else maker.Add(from, to, own);
   }
   maker.Build(scope.keep(new oc.Message_ProgressRange()));
   return outcomeOf(oc, scope, solid, maker, rounded, 'rounded');
+}
+
+/** Shares of an edge's length with the radii there. */
+function radiiAt(oc: OpenCascadeInstance, scope: Scope, places: readonly (readonly [number, number])[]) {
+  const radii = scope.keep(new oc.NCollection_Array1_gp_Pnt2d(1, places.length));
+  places.forEach(([share, radius], i) => radii.SetValue(i + 1, scope.keep(new oc.gp_Pnt2d(share, radius))));
+  return radii;
 }
 
 export function chamferEdges(

@@ -23,6 +23,7 @@ import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
+import { plugOf } from './plug.ts';
 import { meshSolid } from './mesh.ts';
 import { scoped, type Scope } from './scope.ts';
 
@@ -136,6 +137,12 @@ export class OcctKernel implements SolidKernel {
       solid,
       'This face cannot be thickened by so much; give a smaller thickness, or another face',
       (oc, scope, shape) => thickenFace(oc, scope, shape, face, by),
+    );
+  }
+
+  plug(solid: SolidHandle, faces: readonly number[]): SolidHandle {
+    return this.guarded('These faces could not be taken away; pick all faces of a hole, a pocket or a boss', () =>
+      scoped((scope) => this.hold(plugOf(this.oc, scope, this.shape(solid), faces))),
     );
   }
 

@@ -155,11 +155,15 @@ export interface SolidPiece {
   readonly index: number;
 }
 
-/** An edge to round: radii at its two ends, mm. Edges that run on smoothly from it are rounded with it. */
+/**
+ * An edge to round: radii at its two ends, mm, and where it has another between, at a share of its length (0 to 1).
+ * Edges that run on smoothly from it are rounded with it.
+ */
 export interface RoundedEdge {
   readonly edge: number;
   readonly from: number;
   readonly to: number;
+  readonly via?: { readonly at: number; readonly radius: number };
 }
 
 /** An edge to bevel: how far it is cut back on one of the two faces beside it, and on the other, mm. */
@@ -272,6 +276,8 @@ export interface SolidKernel {
   shell(solid: SolidHandle, open: readonly number[], thickness: number, outward: boolean): MadeSolid;
   /** A slab on a face, by mm along its outward normal; below 0 into the solid. `start`, `end`: the face and where it went. @throws KernelError */
   thicken(solid: SolidHandle, face: number, by: number): MadeSolid;
+  /** The solid that faces which hang together enclose with flat caps over where they end: what fills a hole, or a boss. @throws KernelError */
+  plug(solid: SolidHandle, faces: readonly number[]): SolidHandle;
   /** Slant faces about where a neutral plane cuts them, by an angle from its normal. @throws KernelError */
   draft(solid: SolidHandle, faces: readonly number[], neutral: Frame, angle: number): MadeSolid;
   /**

@@ -4,6 +4,7 @@ import { combine } from './combine/combine.ts';
 import { datumAxis } from './datum/axis.ts';
 import { datumPlane } from './datum/plane.ts';
 import { datumPoint } from './datum/point.ts';
+import { deleteFaces } from './delete-faces/delete-faces.ts';
 import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
 import { fillet } from './fillet/fillet.ts';
@@ -55,6 +56,7 @@ for (const kind of [
   split,
   move,
   draft,
+  deleteFaces,
   datumAxis,
   datumPoint,
   helix,
