@@ -21,6 +21,7 @@ import { thickenFace } from './thicken.ts';
 import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
+import { pulledLoft, type Outline, type Pulls } from './pulled-loft.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { plugOf } from './plug.ts';
@@ -32,6 +33,8 @@ const WORDS: Readonly<Record<BooleanKind, string>> = {
   cut: 'cut this body',
   common: 'find what these bodies have in common',
 };
+
+const NO_PULLS: Pulls = { start: null, end: null };
 
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
@@ -89,9 +92,13 @@ export class OcctKernel implements SolidKernel {
     });
   }
 
-  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid {
+  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean, pulls: Pulls = NO_PULLS): MadeSolid {
     return this.guarded('The kernel could not make a body through these sections; move or turn one of them', () => {
-      const made = scoped((scope) => loftSections(this.oc, scope, sections, ruled, closed));
+      const outlines = sections.filter((s): s is Outline => !('at' in s));
+      const pulled = pulls.start !== null || pulls.end !== null;
+      const made = scoped((scope) =>
+        pulled ? pulledLoft(this.oc, scope, outlines, pulls) : loftSections(this.oc, scope, sections, ruled, closed),
+      );
       return { solid: this.hold(made.shape), faces: made.faces };
     });
   }

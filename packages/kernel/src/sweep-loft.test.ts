@@ -131,6 +131,44 @@ describe('lofts', () => {
     expect((await volume(steps)) / expected).toBeCloseTo(1, 4);
   });
 
+  describe('that leave their ends square', () => {
+    /** Of a size that goes from a to b as 3t² − 2t³, its square over the way. */
+    const eased = (a: number, b: number, h: number) => h * (a * a + a * (b - a) + (13 / 35) * (b - a) ** 2);
+    const pulled = { way: 'smooth', start_pull: '1', end_pull: '1' };
+    test.each<[string, Record<string, Step>, number]>([
+      ['rectangles', two(outline(rectangle(-10, -10, 20, 20)), outline(rectangle(-6, -6, 12, 12), on('p')), pulled), 4 * eased(10, 6, 30)], // prettier-ignore
+      ['whole circles', two(round(9), round(4, on('p')), pulled), Math.PI * eased(9, 4, 30)],
+      ['alike and in line they are straight', two(round(7), round(7, on('p')), pulled), Math.PI * 49 * 30],
+    ])('%s', async (_, steps, expected) => {
+      expect((await volume(steps)) / expected).toBeCloseTo(1, 7);
+    });
+
+    test('an end that is free goes over as it comes; a stronger pull keeps the size longer', async () => {
+      const size = (start: string, end?: string) => volume(two(round(9), round(4, on('p')), { way: 'smooth', start_pull: start, ...(end ? { end_pull: end } : {}) } as Partial<Step>)); // prettier-ignore
+      const [weak, one, strong] = [await size('0.5', '1'), await size('1', '1'), await size('2', '1')];
+      expect([weak < one, one < strong]).toEqual([true, true]);
+      // With a free end, the slope at the end is the straight one: t³ − … by Hermite: 9 − 5 (2t² − t³).
+      const free = (t: number) => (9 - 5 * (2 * t * t - t ** 3)) ** 2;
+      const simpson = Array.from({ length: 200 }, (_, i) => (free(i / 200) + 4 * free((i + 0.5) / 200) + free((i + 1) / 200)) / 1200).reduce((a, b) => a + b); // prettier-ignore
+      expect((await size('1')) / (Math.PI * 30 * simpson)).toBeCloseTo(1, 6);
+    });
+
+    test('between a rectangle and a circle its sides and caps keep their names, and it can be hollowed', async () => {
+      const steps = two(outline(rectangle(-10, -10, 20, 20)), round(6, on('p')), pulled);
+      const body = (await evaluated(designOf(steps))).bodies[0]!;
+      expect(namesIn(body).sort()).toEqual(['l:end:+o', 'l:side:l0', 'l:side:l1', 'l:side:l2', 'l:side:l3', 'l:start:(+l0 +l1 +l2 +l3)']); // prettier-ignore
+      expect(await volume({ ...steps, h: { kind: 'shell', name: 'Hollow', open: [faceLooking(body, [0, 0, 1])], thickness: '1 mm' } as Step })).toBeLessThan(body.facts.volume / 2); // prettier-ignore
+    });
+
+    test.each([
+      ['straight', { way: 'ruled', start_pull: '1' }, /Only a smooth loft/],
+      ['a pull of nothing', { ...pulled, end_pull: '0' }, /more than 0/],
+    ])('%s is refused', async (_, more, says) => {
+      const outcome = await evaluated(designOf(two(round(9), round(4, on('p')), more as Partial<Step>)));
+      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
+    });
+  });
+
   test('on from a face of a body, joined to it', async () => {
     const base = (await evaluated(designOf(block(20, 12, 10)))).bodies[0]!;
     const steps = { ...block(20, 12, 10), p: above(25), t: { ...outline(rectangle(6, 4, 8, 4), on('p')), name: 'Upper' }, l: through([{ face: faceLooking(base, [0, 0, 1]) }, region('t')], { result: 'join', bodies: 'all' }) }; // prettier-ignore

@@ -254,10 +254,17 @@ export interface SolidKernel {
    * @param sections an outline each; or a place, at the beginning or the end
    * @param ruled straight from each section to the next; else smoothly through all
    * @param closed back to the first
+   * @param pulls how strongly the first and the last outline are left square, 1 being as the distance to the next; null
+   *   leaves them as it comes. Only of outlines, smooth and not closed
    * @returns sides as from the edges of the first outline; `start` and `end` as the caps
    * @throws KernelError
    */
-  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid;
+  loft(
+    sections: readonly LoftSection[],
+    ruled: boolean,
+    closed: boolean,
+    pulls?: { readonly start: number | null; readonly end: number | null },
+  ): MadeSolid;
   /**
    * Join tools to targets, or cut them away. Arguments stay valid.
    * @returns every separate solid of the result; none if all is cut away

@@ -3,8 +3,10 @@ import { StepFailure } from '../../names/body.ts';
 import { BODY_ROLE } from '../../names/find-body.ts';
 import { nameOf } from '../../names/name.ts';
 import { choice } from '../../slots/choice/choice.ts';
+import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
 import { sections, type Section, type SectionRef } from '../../slots/sections/sections.ts';
+import type { StepData } from '../../slots/slot.ts';
 import type { LoftSection } from '../../solid/kernel.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
@@ -23,6 +25,16 @@ export const loft = declareTools({
     sections: { of: sections() },
     way: { of: choice<keyof typeof WAYS>(WAYS), otherwise: () => 'smooth' as const },
     closed: { of: flag('from the first to the last', 'and back to the first'), otherwise: () => false },
+    start_pull: {
+      of: expression('number'),
+      when: (step: StepData) => step.start_pull !== undefined,
+      says: 'The first section is left square, and so strongly: 1 as by the distance to the next one.',
+    },
+    end_pull: {
+      of: expression('number'),
+      when: (step: StepData) => step.end_pull !== undefined,
+      says: 'The same of the last section.',
+    },
     ...thinSlots,
     ...resultSlots,
   },
@@ -44,18 +56,28 @@ export const loft = declareTools({
     { slot: 'sections' },
     { slot: 'way' },
     { slot: 'closed' },
+    ...(step.start_pull === undefined ? [] : ['leaving the first square, pulling', { slot: 'start_pull' }]),
+    ...(step.end_pull === undefined ? [] : ['reaching the last square, pulling', { slot: 'end_pull' }]),
     ...thinSentence(step),
     ...resultSentence(step),
   ],
-  extras: thinExtras,
-  tools({ sections: all, way, closed, thin, thin_side }, context) {
+  extras: (step) => [
+    ...(step.start_pull === undefined
+      ? [{ label: 'leave the first section square', slot: 'start_pull', stored: '1' }]
+      : []),
+    ...(step.end_pull === undefined ? [{ label: 'reach the last section square', slot: 'end_pull', stored: '1' }] : []),
+    ...thinExtras(step),
+  ],
+  tools({ sections: all, way, closed, start_pull, end_pull, thin, thin_side }, context) {
     const { kernel, stepId } = context;
     const outlines = all.filter((s): s is Outlined => !('at' in s));
     refuse(all, outlines, closed);
+    const pulls = { start: start_pull ?? null, end: end_pull ?? null };
+    refusePulls(pulls, all, way === 'ruled' || closed);
     const ready = matched(outlines);
     let next = 0;
     const through = all.map((s): LoftSection => ('at' in s ? s : ready[next++]!));
-    const { solid, faces } = kernel.loft(through, way === 'ruled' || all.length === 2, closed);
+    const { solid, faces } = kernel.loft(through, way === 'ruled' || all.length === 2, closed, pulls);
     const [first, final] = [ready[0]!, ready.at(-1)!];
     const called = (index: number) => {
       const { curve } = first.pieces[index]!;
@@ -80,4 +102,20 @@ function refuse(all: readonly Section[], outlines: readonly Outlined[], closed: 
     throw new StepFailure(
       'A closed loft needs three outlines at least, and no place; add a section, or leave it open.',
     );
+}
+
+const MOST_PULLED = 10;
+
+/** @throws StepFailure where ends cannot be left square */
+function refusePulls(
+  pulls: { readonly start: number | null; readonly end: number | null },
+  all: readonly Section[],
+  straight: boolean,
+): void {
+  const given = [pulls.start, pulls.end].filter((pull) => pull !== null);
+  if (given.length === 0) return;
+  if (straight || all.some((s) => 'at' in s))
+    throw new StepFailure('Only a smooth loft through outlines, not closed, can leave its ends square; make it smooth, or take the pull away.'); // prettier-ignore
+  if (given.some((pull) => !(pull > 0 && pull <= MOST_PULLED)))
+    throw new StepFailure(`A pull is more than 0 and at most ${MOST_PULLED}; give such a number.`);
 }
