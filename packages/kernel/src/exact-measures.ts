@@ -120,7 +120,7 @@ function alongCircle(surface: BRepAdaptor_Surface, v: number): (u: number) => Lo
   };
 }
 
-/** ∬ f du dv over the face, several at once. */
+/** ∬ f du dv over the face, several at once. @param measuresLength f takes roots, and is no polynomial where the surface is one */
 function overFace(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -128,6 +128,7 @@ function overFace(
   surface: BRepAdaptor_Surface,
   way: Way,
   f: (local: Local) => Values,
+  measuresLength = false,
 ): number[] {
   const pushed = way === 'pushed';
   const spans = way === 'free' ? spansOf(oc, scope, surface) : NO_SPANS;
@@ -158,12 +159,26 @@ function overFace(
       return inner(u, v).map((x) => x * step);
     };
     const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
+    const plain =
+      isPolynomial(surface) &&
+      String(flat.GetType()) === 'GeomAbs_Line' &&
+      (!measuresLength || spans.v.length > MANY_SPANS);
     for (const [from, to] of stretches(flat, spans.v))
-      integrals(at, from, to, floor).forEach((x, i) => {
+      (plain ? plainIntegral(at, from, to) : integrals(at, from, to, floor)).forEach((x, i) => {
         total[i] = (total[i] ?? 0) + sign * x;
       });
   }
   return total;
+}
+
+/** Are place and normal polynomials between the surface's knots, so low that ten points of the integrand tell all? */
+function isPolynomial(surface: BRepAdaptor_Surface): boolean {
+  return (
+    String(surface.GetType()) === 'GeomAbs_BSplineSurface' &&
+    !surface.IsURational() &&
+    !surface.IsVRational() &&
+    Math.max(surface.UDegree(), surface.VDegree()) <= 5
+  );
 }
 
 /** About how much an integral over the whole surface comes to, even where it cancels out: its area, or its cone. */
@@ -180,6 +195,8 @@ interface Spans {
   readonly v: readonly number[];
 }
 const OFFSET_PARTS = 8;
+/** Of so many the surface is all but flat within each, and roots are as good as polynomials. */
+const MANY_SPANS = 16;
 const NO_SPANS: Spans = { u: [], v: [] };
 
 function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Surface): Spans {
@@ -251,10 +268,18 @@ export function exactArea(
 ): { readonly area: number; readonly center: Vec3 } | null {
   const way = wayOf(surface);
   if (isExact(oc, scope, face, surface)) return null;
-  const [area, x, y, z] = overFace(oc, scope, face, surface, way, ({ p, n }) => {
-    const size = Math.hypot(...n);
-    return [size, p[0] * size, p[1] * size, p[2] * size];
-  }) as [number, number, number, number];
+  const [area, x, y, z] = overFace(
+    oc,
+    scope,
+    face,
+    surface,
+    way,
+    ({ p, n }) => {
+      const size = Math.hypot(...n);
+      return [size, p[0] * size, p[1] * size, p[2] * size];
+    },
+    true,
+  ) as [number, number, number, number];
   return { area: Math.abs(area), center: [x / area, y / area, z / area] };
 }
 

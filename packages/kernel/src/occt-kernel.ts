@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type Upright, type Vec3,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -17,6 +17,7 @@ import { faceOutline } from './face-outline.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
 import { readStep } from './import-step.ts';
+import { threadSleeve } from './thread-sleeve.ts';
 import { thickenFace } from './thicken.ts';
 import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
@@ -39,6 +40,7 @@ const NO_PULLS: Pulls = { start: null, end: null };
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
   private readonly sizes = new Map<number, number>();
+  private readonly bulks = new Map<number, SolidBulk>();
   private next = 1;
   /** Handles below this one are of an earlier start. */
   private first = 1;
@@ -58,6 +60,7 @@ export class OcctKernel implements SolidKernel {
     this.oc = await this.load();
     this.solids.clear();
     this.sizes.clear();
+    this.bulks.clear();
     this.first = this.next;
     this.down = false;
   }
@@ -147,6 +150,12 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
+  threadSleeve(sleeve: ThreadSleeve): SolidHandle {
+    return this.guarded('The kernel could not make this thread; give another pitch or length', () =>
+      scoped((scope) => this.hold(threadSleeve(this.oc, scope, sleeve))),
+    );
+  }
+
   plug(solid: SolidHandle, faces: readonly number[]): SolidHandle {
     return this.guarded('These faces could not be taken away; pick all faces of a hole, a pocket or a boss', () =>
       scoped((scope) => this.hold(plugOf(this.oc, scope, this.shape(solid), faces))),
@@ -191,7 +200,10 @@ export class OcctKernel implements SolidKernel {
   }
 
   bulk(solid: SolidHandle): SolidBulk {
-    return this.about(solid, volumeOf);
+    // A step that looks at what it made is followed by all who ask how much it is.
+    const known = this.bulks.get(solid) ?? this.about(solid, volumeOf);
+    this.bulks.set(solid, known);
+    return known;
   }
 
   inertia(solid: SolidHandle): Inertia {
@@ -299,6 +311,7 @@ export class OcctKernel implements SolidKernel {
     this.solids.get(solid)?.delete();
     this.solids.delete(solid);
     this.sizes.delete(solid);
+    this.bulks.delete(solid);
   }
 
   private hold(shape: TopoDS_Shape): SolidHandle {

@@ -49,3 +49,42 @@ describe('a marked thread', () => {
     expect(last(await threaded(steps, more)).message).toBe(message);
   }); // prettier-ignore
 });
+
+describe('a modelled thread', () => {
+  const DEPTH = (5 / 8) * (Math.sqrt(3) / 2);
+  const LEAN = Math.tan(Math.PI / 6);
+  /** What a thread takes off a rod, or off the wall of a bore: of any cut across it the area is the same. */
+  const taken = (across: number, diameter: number, pitch: number, hollow: boolean): number => {
+    const [high, low] = hollow ? [diameter / 2, across / 2 + 1e-3] : [across / 2 - 1e-3, diameter / 2 - DEPTH * pitch];
+    const wide = pitch / 8 + 2 * (diameter / 2 - high) * LEAN;
+    const flank = (high - low) * LEAN;
+    const share = (wide * high ** 2 + (2 * flank * (high ** 2 + high * low + low ** 2)) / 3 + (pitch - wide - 2 * flank) * low ** 2) / pitch; // prettier-ignore
+    return Math.PI * Math.abs((across / 2) ** 2 - share);
+  };
+  const modelled = (steps: Record<string, Step>, more: Partial<Step> = {}) => threaded(steps, { modelled: true, ...more } as Partial<Step>); // prettier-ignore
+
+  test.each<[string, Record<string, Step>, Partial<Step>, number]>([
+    ['all along a rod of M10', rod(5, 5), {}, Math.PI * 25 * 5 - 5 * taken(10, 10, 1.5, false)],
+    ['left-handed on a thinner rod', rod(3.95, 4), { size: 'M8', left: true }, Math.PI * 3.95 ** 2 * 4 - 4 * taken(7.9, 8, 1.25, false)],
+    ['some way into a bore for M8', bored(3.4), { whole: false, length: '4 mm' }, 900 * 12 - Math.PI * 3.4 ** 2 * 12 - 4 * taken(6.8, 8, 1.25, true)],
+    ['for some of a rod', rod(6, 20), { whole: false, length: '6 mm' }, Math.PI * 36 * 20 - 6 * taken(12, 12, 1.75, false)],
+  ])('%s', async (_, steps, more, volume) => {
+    const outcome = await modelled(steps, more);
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: expect.stringMatching(/, modelled\.$/) });
+    const [body] = outcome.bodies;
+    expect(outcome.bodies).toHaveLength(1);
+    expect(body!.facts.valid).toBe(true);
+    expect(body!.facts.volume / volume).toBeCloseTo(1, 4);
+    expect(body!.faceNames.flat().some((n) => n.text === 't:thread:(e:side:k)')).toBe(true);
+  }, 60_000); // prettier-ignore
+
+  test('where something cuts into its wall, and of too many turns, it is refused', async () => {
+    const crossed: Record<string, Step> = {
+      ...rod(5, 12),
+      w: { ...outline(rectangle(-1, 4, 2, 3), { plane: { datum: 'wall' } }) },
+      x: extruded('w', '20 mm', { way: 'through_both', result: 'cut' }),
+    };
+    expect(last(await modelled(crossed, { size: 'M10' })).message).toMatch(/^Something cuts into the wall in which this thread lies/); // prettier-ignore
+    expect(last(await modelled(rod(5, 100), {})).message).toMatch(/^This thread has 67 turns/);
+  });
+});

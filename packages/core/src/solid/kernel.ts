@@ -3,6 +3,7 @@
  * held by the kernel and named here by a handle; whoever receives one frees it.
  */
 import type { Loop, LoopPiece } from '../sketch/regions/loop.ts';
+import type { Vec2 } from '../sketch/regions/primitives.ts';
 import type { Helix } from '../space/helix.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
@@ -199,6 +200,19 @@ export type Cutter =
   | { readonly kind: 'face'; readonly solid: SolidHandle; readonly face: number; readonly outward: number }
   | { readonly kind: 'sheet'; readonly frame: Frame; readonly pieces: readonly LoopPiece[] };
 
+/** A sleeve about the z axis with a thread on one side and a plain cylinder on the other, flat at both ends. */
+export interface ThreadSleeve {
+  /** Heights of its ends, mm. */
+  readonly from: number;
+  readonly to: number;
+  readonly pitch: number;
+  readonly left: boolean;
+  /** The thread's form over one pitch, from corner to corner: height within the pitch and radius; the last is the first a pitch higher. */
+  readonly form: readonly Vec2[];
+  /** Radius of its other side: less than all of the form, or more. */
+  readonly plain: number;
+}
+
 /** A part as it is written to a STEP file. */
 export interface StepPart {
   readonly name: string;
@@ -249,6 +263,8 @@ export interface SolidKernel {
    * @throws KernelError, also where it runs into itself
    */
   sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
+  /** @throws KernelError */
+  threadSleeve(sleeve: ThreadSleeve): SolidHandle;
   /**
    * A solid through sections in order. All have as many pieces, which go together one by one.
    * @param sections an outline each; or a place, at the beginning or the end

@@ -7,7 +7,7 @@ import { THREADS } from '../../standards/threads.ts';
 import { inMm } from '../rework/rework.ts';
 
 /** 2 × 5/8 H, as a share of the pitch: by how much the smallest diameter is less than the largest. */
-const DEPTH = (5 / 4) * (Math.sqrt(3) / 2);
+export const DEPTH = (5 / 4) * (Math.sqrt(3) / 2);
 
 export interface Thread {
   readonly label: string;
