@@ -93,6 +93,7 @@ export { writeStl } from './exchange/stl.ts';
 export { ExportFailure } from './exchange/export-failure.ts';
 export * from './exchange/export-parts.ts';
 export * from './exchange/export-face.ts';
+export { MOST_SECTION_PLANES, type KeptSection } from './document/sections.ts';
 export { linearColor } from './solid/color.ts';
 export { colorOf, PART_COLORS } from './document/part-colors.ts';
 export { DxfRefused, readDxf, type DxfDrawing } from './exchange/dxf-read.ts';

@@ -21,6 +21,7 @@ export {
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
 export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from './recipe.ts';
 export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
+export { deleteSection, keepSection } from './sections.ts';
 export { editSketch } from './sketch.ts';
 export {
   addStep,

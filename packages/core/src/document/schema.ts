@@ -5,6 +5,7 @@ import { Name } from '../ids/name.ts';
 import { Step } from '../steps/schema.ts';
 import { LENGTH_UNITS, ANGLE_UNITS, FRACTIONS } from '../units/units.ts';
 import { Requirements } from './requirement.ts';
+import { KeptSections } from './sections.ts';
 import { Variants } from './variants.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from '../ids/ids.ts';
@@ -24,6 +25,7 @@ export const Part = z
     color: Color.optional(),
     opacity: Opacity.optional().describe('How much of its colour is seen: 1, or left out, all of it.'),
     material: z.enum(MATERIAL_KEYS).optional(),
+    sections: KeptSections.optional(),
     dimensions: Dimensions,
     dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
     steps: mapOf(Id, Step, MAX_STEPS),

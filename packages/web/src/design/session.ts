@@ -63,7 +63,7 @@ export const useSession = defineStore('session', () => {
   const readingDxf = ref(false);
 
   /** Where the bodies on the stage are cut open to be looked into; nothing is changed by it. */
-  const section = shallowRef<SectionPlane | null>(null);
+  const section = shallowRef<readonly SectionPlane[]>([]);
 
   /** How the bodies on the stage are drawn, and which of them are not. */
   const drawing = ref<Drawing>('shaded');
@@ -87,7 +87,7 @@ export const useSession = defineStore('session', () => {
     activePart.value = id;
     showFlex.value = false;
     outlining.value = null;
-    section.value = null;
+    section.value = [];
     hidden.value = new Set();
     weighing.value = null;
     editing.value = null;
@@ -104,7 +104,7 @@ export const useSession = defineStore('session', () => {
     notice.value = null;
     pickingFor.value = null;
     editing.value = null;
-    section.value = null;
+    section.value = [];
     sketching.value = step;
   }
 

@@ -308,8 +308,8 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
       :position="session.inSketch ? readablePosition : null"
     />
     <SectionBar
-      v-if="session.section && !session.inSketch && bodies.length > 0"
-      class="absolute top-10 left-1/2 -translate-x-1/2"
+      v-if="session.section.length > 0 && !session.inSketch && bodies.length > 0"
+      class="absolute inset-x-3 top-10 mx-auto w-fit"
       :bodies="bodies"
     />
     <StackList v-if="surface && !session.inSketch" ref="stack" :picking="picking" :surface="surface" />

@@ -1,7 +1,7 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
 import type { BodyView } from '@helb/core';
 import {
-  BufferAttribute, BufferGeometry, DoubleSide, FrontSide, GreaterDepth, Group, LineBasicMaterial, LineDashedMaterial, LineSegments, Mesh, MeshLambertMaterial,
+  BufferAttribute, BufferGeometry, DoubleSide, FrontSide, GreaterDepth, Group, LineBasicMaterial, LineDashedMaterial, LineSegments, Material, Mesh, MeshLambertMaterial,
   Vector2, type Plane,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
@@ -173,7 +173,7 @@ export class BodyObject {
     geometry.setIndex(new BufferAttribute(mesh.triangles.slice(from, from + mesh.faceRanges[face * 2 + 1]!), 1));
     const overlay = new Mesh(
       geometry,
-      new MeshLambertMaterial({ color, transparent: true, opacity: through ? SEEN_THROUGH : 1, depthTest: !through, depthWrite: !through, clippingPlanes: this.cutBy }), // prettier-ignore
+      new MeshLambertMaterial({ color, transparent: true, opacity: through ? SEEN_THROUGH : 1, depthTest: !through, depthWrite: !through, clippingPlanes: this.cutBy, clipIntersection: true }), // prettier-ignore
     );
     overlay.renderOrder = 1;
     return overlay;
@@ -189,11 +189,11 @@ export class BodyObject {
 
   /** Leave away what lies before these planes. */
   cut(planes: Plane[]): void {
-    this.mesh.material.clippingPlanes = planes;
-    (this.edges.material as LineBasicMaterial).clippingPlanes = planes;
+    const cut = [this.mesh.material, this.edges.material, ...(this.hidden ? [this.hidden.material] : [])] as Material[];
+    // Only what lies before all of them is cut away.
+    for (const material of cut) Object.assign(material, { clippingPlanes: planes, clipIntersection: true });
     // The inside is seen through the cut until the cap lies over it.
     this.mesh.material.side = planes.length > 0 ? DoubleSide : FrontSide;
-    if (this.hidden) (this.hidden.material as LineDashedMaterial).clippingPlanes = planes;
     this.mesh.material.needsUpdate = true;
     (this.edges.material as LineBasicMaterial).needsUpdate = true;
     this.cutBy = planes;

@@ -54,7 +54,7 @@ export class StageScene {
   private stale = true;
   private compiled = false;
   private readonly raycaster = new THREE.Raycaster();
-  private section: SectionPlane | null = null;
+  private section: readonly SectionPlane[] = [];
   private sectionView: SectionView | null = null;
 
   constructor(
@@ -155,17 +155,17 @@ export class StageScene {
     this.setSection(this.section);
   }
 
-  /** Cut the bodies open along a plane; null shows them whole. */
-  setSection(plane: SectionPlane | null): void {
+  /** Cut the bodies open: what lies before all the planes is left away; with none they are whole. */
+  setSection(planes: readonly SectionPlane[]): void {
     if (this.sectionView) {
       this.scene.remove(this.sectionView.group);
       this.sectionView.dispose(this.bodies.values());
       this.sectionView = null;
     }
-    this.section = plane;
+    this.section = planes;
     const box = this.bounds();
-    if (plane && box) {
-      this.sectionView = new SectionView(plane, this.touchable(), box, this.renderer.getPixelRatio());
+    if (planes.length > 0 && box) {
+      this.sectionView = new SectionView(planes, this.touchable(), box, this.renderer.getPixelRatio());
       this.scene.add(this.sectionView.group);
     }
     this.invalidate();
@@ -173,7 +173,7 @@ export class StageScene {
 
   /** Is a place shown, or cut away? */
   private isShown(p: THREE.Vector3): boolean {
-    return this.section === null || isLeft(this.section, p);
+    return this.section.length === 0 || this.section.some((plane) => isLeft(plane, p));
   }
 
   /** All but what is only a ghost. */
@@ -251,7 +251,7 @@ export class StageScene {
   /** Where the pointer's ray first meets what is shown of a body. */
   private firstShown({ tree }: BodyObject): THREE.Intersection | null {
     const { ray } = this.raycaster;
-    if (!this.section) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
+    if (this.section.length === 0) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
     const shown = tree.raycast(ray, THREE.DoubleSide).filter(({ point }) => this.isShown(point));
     return shown.sort((a, b) => a.distance - b.distance)[0] ?? null;
   }
@@ -362,7 +362,7 @@ export class StageScene {
 
   dispose(): void {
     cancelAnimationFrame(this.pending);
-    this.setSection(null);
+    this.setSection([]);
     this.setBodies([]);
     cancelAnimationFrame(this.pending);
     this.controls.dispose();

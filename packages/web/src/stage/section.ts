@@ -1,4 +1,4 @@
-/** A cut through the bodies as the scene shows it: what lies before the plane is left away, what is cut is capped and hatched. */
+/** A cut through the bodies as the scene shows it: what lies before its planes is left away, what is cut is capped and hatched. */
 import type { Vec3 } from '@helb/core';
 import * as THREE from 'three';
 import { inks } from '../theme/theme.ts';
@@ -19,13 +19,21 @@ const HATCH_PX = 7;
 /** Caps are drawn after bodies, each after its own stencil. */
 const FIRST_ORDER = 10;
 
-const VERTEX = 'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }';
+const VERTEX = `
+  #include <clipping_planes_pars_vertex>
+  void main() {
+    vec4 mvPosition = modelViewMatrix * vec4(position, 1.0);
+    gl_Position = projectionMatrix * mvPosition;
+    #include <clipping_planes_vertex>
+  }`;
 const FRAGMENT = `
+  #include <clipping_planes_pars_fragment>
   uniform vec3 fill;
   uniform vec3 ink;
   uniform float lean;
   uniform float apart;
   void main() {
+    #include <clipping_planes_fragment>
     float across = mod(gl_FragCoord.x + lean * gl_FragCoord.y, apart);
     gl_FragColor = vec4(mix(fill, ink, across < 1.0 ? 0.75 : 0.0), 1.0);
     #include <colorspace_fragment>
@@ -35,48 +43,65 @@ export class SectionView {
   readonly group = new THREE.Group();
   private readonly disposables: { dispose(): void }[] = [];
 
-  constructor({ normal, at }: SectionPlane, bodies: readonly BodyObject[], box: THREE.Box3, pixelRatio: number) {
-    const direction = new THREE.Vector3(...normal);
-    const plane = new THREE.Plane(direction.clone().negate(), at);
-    const center = plane.projectPoint(box.getCenter(new THREE.Vector3()), new THREE.Vector3());
-    const size = box.getSize(new THREE.Vector3()).length() * CAP_REACH;
-    const square = this.keep(new THREE.PlaneGeometry(size, size));
-    for (const [i, body] of bodies.entries()) {
-      body.cut([plane]);
-      const order = FIRST_ORDER + 2 * i;
-      for (const side of [THREE.BackSide, THREE.FrontSide] as const) {
-        const stencil = new THREE.Mesh(body.mesh.geometry, this.keep(stencilMaterial(side, plane)));
-        stencil.renderOrder = order;
-        this.group.add(stencil);
+  /** @param planes what lies before all of them is cut away */
+  constructor(planes: readonly SectionPlane[], bodies: readonly BodyObject[], box: THREE.Box3, pixelRatio: number) {
+    const cuts = planes.map(({ normal, at }) => new THREE.Plane(new THREE.Vector3(...normal).negate(), at));
+    for (const body of bodies) body.cut(cuts);
+    let order = FIRST_ORDER;
+    for (const [p, plane] of cuts.entries()) {
+      const others = cuts.filter((_, q) => q !== p).map((cut) => cut.clone().negate());
+      const square = this.capOf(plane, box);
+      for (const [i, body] of bodies.entries()) {
+        for (const side of [THREE.BackSide, THREE.FrontSide] as const) {
+          const stencil = new THREE.Mesh(body.mesh.geometry, this.keep(stencilMaterial(side, plane)));
+          stencil.renderOrder = order;
+          this.group.add(stencil);
+        }
+        const cap = new THREE.Mesh(square.geometry, this.capMaterial(body.color, i, others, pixelRatio));
+        cap.position.copy(square.position);
+        cap.quaternion.copy(square.quaternion);
+        cap.renderOrder = order + 1;
+        cap.onAfterRender = (renderer) => renderer.clearStencil();
+        this.group.add(cap);
+        order += 2;
       }
-      const material = this.keep(
-        new THREE.ShaderMaterial({
-          vertexShader: VERTEX,
-          fragmentShader: FRAGMENT,
-          uniforms: {
-            fill: { value: new THREE.Color(body.color) },
-            ink: { value: new THREE.Color(INK.hatch) },
-            lean: { value: i % 2 === 0 ? 1 : -1 },
-            apart: { value: HATCH_PX * Math.SQRT2 * pixelRatio },
-          },
-          side: THREE.DoubleSide,
-          // After all that is see-through in principle.
-          transparent: true,
-          stencilWrite: true,
-          stencilRef: 0,
-          stencilFunc: THREE.NotEqualStencilFunc,
-          stencilFail: THREE.ReplaceStencilOp,
-          stencilZFail: THREE.ReplaceStencilOp,
-          stencilZPass: THREE.ReplaceStencilOp,
-        }),
-      );
-      const cap = new THREE.Mesh(square, material);
-      cap.position.copy(center);
-      cap.lookAt(center.clone().add(direction));
-      cap.renderOrder = order + 1;
-      cap.onAfterRender = (renderer) => renderer.clearStencil();
-      this.group.add(cap);
     }
+  }
+
+  /** A square in the plane that reaches beyond all bodies. */
+  private capOf(plane: THREE.Plane, box: THREE.Box3): THREE.Mesh {
+    const size = box.getSize(new THREE.Vector3()).length() * CAP_REACH;
+    const mesh = new THREE.Mesh(this.keep(new THREE.PlaneGeometry(size, size)));
+    plane.projectPoint(box.getCenter(new THREE.Vector3()), mesh.position);
+    mesh.lookAt(mesh.position.clone().sub(plane.normal));
+    return mesh;
+  }
+
+  /** @param within seen only where it lies before all of these */
+  private capMaterial(color: string, nth: number, within: THREE.Plane[], pixelRatio: number): THREE.ShaderMaterial {
+    return this.keep(
+      new THREE.ShaderMaterial({
+        vertexShader: VERTEX,
+        fragmentShader: FRAGMENT,
+        uniforms: {
+          fill: { value: new THREE.Color(color) },
+          ink: { value: new THREE.Color(INK.hatch) },
+          lean: { value: nth % 2 === 0 ? 1 : -1 },
+          apart: { value: HATCH_PX * Math.SQRT2 * pixelRatio },
+        },
+        side: THREE.DoubleSide,
+        clipping: true,
+        clippingPlanes: within,
+        // After all that is see-through in principle.
+        transparent: true,
+        stencilWrite: true,
+        stencilRef: 0,
+        stencilFunc: THREE.NotEqualStencilFunc,
+        stencilFail: THREE.ReplaceStencilOp,
+        stencilZFail: THREE.ReplaceStencilOp,
+        stencilZPass: THREE.ReplaceStencilOp,
+      }),
+    );
   }
 
   private keep<T extends { dispose(): void }>(own: T): T {

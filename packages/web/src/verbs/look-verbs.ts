@@ -65,10 +65,10 @@ export function useLookVerbs(bodiesHere: ComputedRef<readonly BodyView[]>) {
   const sectionVerb = (normal: Vec3, at: number): Verb => ({
     id: 'section',
     label: 'Section',
-    active: session.section !== null,
+    active: session.section.length > 0,
     run() {
       session.picks = [];
-      session.section = session.section ? null : { normal, at };
+      session.section = session.section.length > 0 ? [] : [{ normal, at }];
     },
   });
 
