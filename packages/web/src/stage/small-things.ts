@@ -23,6 +23,7 @@ export function cornerUnder(
   if (!body) return null;
   const edges = hit.kind === 'edge' ? [body.edges[hit.index]!] : body.edges.filter((e) => e.faces.includes(hit.index));
   const near = [...new Set(edges.flatMap((e) => e.ends))]
+    .filter((vertex) => isCorner(body, vertex))
     .map((vertex) => {
       const [px, py] = scene.pixelOf(body.corners[vertex]!);
       return { vertex, away: Math.hypot(px - x, py - y) };
@@ -32,6 +33,13 @@ export function cornerUnder(
   if (!near) return null;
   return { kind: 'vertex', at: body.corners[near.vertex]!, ref: refOfVertex(namedBody(body), near.vertex) };
 }
+
+/** Where a whole circle or ellipse begins is no corner to a designer, nor is the end of a seam. */
+const isCorner = ({ edges }: BodyView, vertex: number): boolean =>
+  edges.some(
+    ({ ends: [from, to], faces: [one, other], kind }) =>
+      (from === vertex || to === vertex) && one !== other && (to !== undefined || kind === 'other'),
+  );
 
 export function lineUnder(sketches: readonly VisibleSketch[], mapOf: MapOf, x: number, y: number): Pick | null {
   for (const { step, view: sketch } of sketches) {

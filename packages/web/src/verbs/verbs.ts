@@ -97,7 +97,10 @@ export function useVerbs() {
     beginWith(kindOf({ kind: 'import' }), { file, result: 'new_body' });
   }
 
-  /** From inside a sketch: from its largest region, which is most often the one meant. */
+  /** The open sketch picked as a whole: some begin from its open outline, or its points. */
+  const wholeSketch = () => [{ kind: 'step', step: session.sketching ?? '', is: 'sketch' } as const];
+
+  /** From inside a sketch: from its largest region, which is most often the one meant; else from its open outline. */
   async function beginInSketch(kind: StepKind): Promise<void> {
     const id = session.sketching;
     const sketch = id ? asSketch(part.value?.steps[id]) : null;
@@ -107,6 +110,7 @@ export function useVerbs() {
     if (session.sketching !== id) return;
     const [largest] = [...all].sort((a, b) => b.area - a.area);
     if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
+    else if (beginning(kind, wholeSketch())) begin(kind, wholeSketch());
     else session.notice = `There is no closed region to ${kind.label.toLowerCase()} yet; join the ends of the outline.`;
   }
 
@@ -173,10 +177,9 @@ export function useVerbs() {
     ...stepKinds()
       .filter(beginsFromRegion)
       .map((kind) => verbOf(kind, () => void beginInSketch(kind))),
-    ...stepKinds().flatMap((kind) => {
-      const whole = [{ kind: 'step', step: session.sketching ?? '', is: 'sketch' } as const];
-      return beginning(kind, whole) ? [verbOf(kind, () => begin(kind, whole))] : [];
-    }),
+    ...stepKinds()
+      .filter((kind) => !beginsFromRegion(kind) && beginning(kind, wholeSketch()))
+      .map((kind) => verbOf(kind, () => begin(kind, wholeSketch()))),
   ]);
 
   /** Asked with an empty sketch, so that nothing is looked for in the open one before it is wanted. */
