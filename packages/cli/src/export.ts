@@ -73,7 +73,7 @@ async function largestFace(
   const [largest] = flat.sort((a, b) => b.area - a.area);
   if (!largest) throw new CliError(`${design.parts[part!]!.name} has no flat face to take the outline of.`);
   const face = refOfFace(largest.body, largest.index, bodies);
-  const { bytes, closed, free } = await exportFace(design, part!, face, format, grown, evaluator, kernel);
+  const { bytes, closed, free } = await exportFace(design, part!, face, format, grown, null, evaluator, kernel);
   if (closed > 0) console.error(`Holes narrower than the cut, and missing in the drawing: ${closed}.`);
   if (free > 0) console.error(`Free curves drawn through places on them, not exactly: ${free}.`);
   return bytes;

@@ -29,10 +29,17 @@ const plate = designOf({
   c: extruded('h', '6 mm', { result: 'cut' }),
 });
 
-async function written(design: Design, format: 'dxf' | 'svg', grown: number, is: (f: FaceFacts) => boolean) {
+async function written(
+  design: Design,
+  format: 'dxf' | 'svg',
+  grown: number,
+  is: (f: FaceFacts) => boolean,
+  engraving: string | null = null,
+) {
+  // prettier-ignore
   const [body] = (await evaluator.evaluate(design, Ledger.of(design), 'p')).bodies;
   const face = refOfFace(body!, body!.facts.faces.findIndex(is));
-  return exportFace(design, 'p', face, format, grown, evaluator, kernel);
+  return exportFace(design, 'p', face, format, grown, engraving, evaluator, kernel);
 }
 const top = (f: FaceFacts) => (f.normal?.[2] ?? 0) > 0.9;
 const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
@@ -52,6 +59,28 @@ describe('a face as a drawing to cut by', () => {
         .sort(),
     ).toEqual(['arc', 'arc', 'circle', 'ellipse', 'line', 'line']);
     expect(of('holes').find((p) => p.kind === 'circle')).toMatchObject({ radius: 6, points: [[15, 13]] });
+  });
+
+  test('what is drawn in a sketch on the face is engraved, on a layer of its own', async () => {
+    const drawn: Step = {
+      ...outline([], { name: 'Marks', plane: { face: { name: 'b:end:(+l0 +l1 +l2 +l3)' } } }),
+      points: { a: [0, 0], b: [10, 5], c: [-8, 3] },
+      curves: { l: { kind: 'line', from: 'a', to: 'b' }, k: { kind: 'circle', center: 'c', radius: 2 }, x: { kind: 'line', from: 'a', to: 'c', construction: true } }, // prettier-ignore
+    } as Step;
+    const marked = edited(plate, addStep('p', 'm', drawn));
+    const { steps } = await evaluator.evaluate(marked, Ledger.of(marked), 'p');
+    const { frame } = steps.find((s) => s.id === 'm')!.sketch!;
+    // The outline's lowest corner, (5, 7), is the drawing's origin.
+    const at = (u: number, v: number) => [0, 1].map((k) => frame.origin[k]! + u * frame.x[k]! + v * frame.y[k]! - [5, 7][k]!); // prettier-ignore
+    const { layers } = readDxf(text((await written(marked, 'dxf', 0.1, top, 'm')).bytes));
+    const engraved = layers.find((l) => l.name === 'engraving')!.pieces;
+    expect(engraved.map((p) => p.kind).sort()).toEqual(['circle', 'line']);
+    // What is engraved does not grow with the outline, but moves with its corner.
+    const near = (p: readonly number[]) => p.map((c) => expect.closeTo(c + 0.1, 6));
+    expect(engraved.find((p) => p.kind === 'line')!.points).toEqual([near(at(0, 0)), near(at(10, 5))]);
+    expect(engraved.find((p) => p.kind === 'circle')).toMatchObject({ radius: expect.closeTo(2, 9), points: [near(at(-8, 3))] }); // prettier-ignore
+    expect(text((await written(marked, 'svg', 0, top, 'm')).bytes)).toMatch(/<g id="engraving" stroke="#00a000">\n {4}<path d="M [^Z]*"\/>/); // prettier-ignore
+    await expect(written(marked, 'dxf', 0, top, 's')).rejects.toThrow('The sketch to engrave does not lie on this face; choose one that does.'); // prettier-ignore
   });
 
   test('grown by half a cut, the part comes out as it is: larger outside, smaller holes', async () => {

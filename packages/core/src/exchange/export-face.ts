@@ -22,6 +22,7 @@ export interface WrittenFace {
 
 /**
  * @param grown mm by which the drawing is larger on every side: half the width of the cut keeps the part's size
+ * @param engraving a sketch on the face, drawn on a layer of its own
  * @throws ExportFailure, KernelError
  */
 export async function exportFace(
@@ -30,14 +31,18 @@ export async function exportFace(
   face: FaceRef,
   format: DrawingFormat,
   grown: number,
+  engraving: string | null,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
 ): Promise<WrittenFace> {
-  const { bodies } = await evaluator.evaluate(design, Ledger.of(design), part);
+  const { bodies, steps } = await evaluator.evaluate(design, Ledger.of(design), part);
   const finding = findFace(face, bodies);
   if (finding.how !== 'one')
     throw new ExportFailure('This face is not found for sure in the finished part; pick it there again.');
-  const drawing = drawingOfFace(finding.found.body, finding.found.face, grown, kernel);
+  const sketch = engraving === null ? null : steps.find((s) => s.id === engraving)?.sketch;
+  if (sketch === undefined || (sketch === null && engraving !== null))
+    throw new ExportFailure('The sketch to engrave is not there any more, or fails; choose another.');
+  const drawing = drawingOfFace(finding.found.body, finding.found.face, grown, sketch, kernel);
   const bytes = format === 'dxf' ? writeDxf(drawing) : writeSvg(drawing, design.parts[part]!.name);
   return { bytes, free: drawing.free, closed: drawing.closed };
 }

@@ -1,10 +1,12 @@
 /** The outline of a flat face as a drawing to cut by. */
 import type { Body } from '../names/body.ts';
 import { centripetal, type Vec2 } from '../sketch/curves/spline.ts';
+import type { SketchOutcome } from '../slots/resolving.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import { flatten } from '../slots/regions/flatten.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { frameOfFace } from '../space/planes.ts';
+import { engravingOf, liesOn } from './engraving.ts';
 import { ExportFailure } from './export-failure.ts';
 
 /** A closed run of pieces, one after the other; `forward` where a piece runs as it is stored. */
@@ -14,6 +16,8 @@ export interface FaceDrawing {
   /** x and y along the face's own directions, mm, moved so that all of it lies right above the origin. */
   readonly outline: DrawnLoop;
   readonly holes: readonly DrawnLoop[];
+  /** What is engraved, piece by piece, as it is. */
+  readonly engraved: readonly FlatPiece[];
   readonly size: readonly [width: number, height: number];
   /** How many free curves are drawn through places on them. */
   readonly free: number;
@@ -26,13 +30,22 @@ const SAME = 1e-5;
 
 /**
  * @param grown mm by which the area is larger than the face on every side, as for half the width of a cut
- * @throws ExportFailure where the face is not flat, or it is to shrink; KernelError
+ * @param engraving a sketch on the face; null where nothing is engraved
+ * @throws ExportFailure where the face is not flat, or it is to shrink, or the sketch lies elsewhere; KernelError
  */
-export function drawingOfFace(body: Body, face: number, grown: number, kernel: SolidKernel): FaceDrawing {
+export function drawingOfFace(
+  body: Body,
+  face: number,
+  grown: number,
+  engraving: SketchOutcome | null,
+  kernel: SolidKernel,
+): FaceDrawing {
   const { normal, center } = body.facts.faces[face]!;
   if (!normal) throw new ExportFailure('Only a flat face has an outline to cut by; pick a flat one.');
   if (!(grown >= 0)) throw new ExportFailure('The width of a cut is 0 or more; give one that is.');
   const frame = frameOfFace(center, normal);
+  if (engraving && !liesOn(frame, engraving.frame)) throw new ExportFailure('The sketch to engrave does not lie on this face; choose one that does.'); // prettier-ignore
+  const engraved = engraving ? engravingOf(frame, engraving).filter((p) => p.kind !== 'point') : [];
   const loops = kernel
     .faceOutline(body.solid, face, grown)
     .map((curves) => chained(curves.map((c) => flatten(frame, c))));
@@ -43,9 +56,10 @@ export function drawingOfFace(body: Body, face: number, grown: number, kernel: S
   return {
     outline: placed[outer]!,
     holes: placed.filter((_, i) => i !== outer),
+    engraved: engraved.map((piece) => moved(piece, -x0, -y0)),
     size: [x1 - x0, y1 - y0],
     closed: grown === 0 ? 0 : Math.max(0, kernel.faceOutline(body.solid, face, 0).length - loops.length),
-    free: loops.flat().filter(({ piece }) => piece.kind === 'spline').length,
+    free: [...loops.flat().map(({ piece }) => piece), ...engraved].filter(({ kind }) => kind === 'spline').length,
   };
 }
 

@@ -1,20 +1,21 @@
-/** A face's outline as DXF, in mm, with true arcs, outline and holes on layers of their own. */
+/** A face's outline as DXF, in mm, with true arcs, outline, holes and engraving on layers of their own. */
 import { DxfWriter, point3d, Units } from '@tarikjabiri/dxf';
 import { basisOf, controlPoints, type Vec2 } from '../sketch/curves/spline.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import { ovalOf, type FaceDrawing } from './face-drawing.ts';
 
 /** Colours of the format's own list: red is cut last, blue first, by the custom of many cutters. */
-const LAYERS = { outline: 1, holes: 5 } as const;
+const LAYERS = { outline: 1, holes: 5, engraving: 3 } as const;
 const DEGREES = 180 / Math.PI;
 const DIGITS = 9;
 
-export function writeDxf({ outline, holes }: FaceDrawing): Uint8Array {
+export function writeDxf({ outline, holes, engraved }: FaceDrawing): Uint8Array {
   const writer = new DxfWriter();
   writer.setUnits(Units.Millimeters);
   for (const [name, color] of Object.entries(LAYERS)) writer.addLayer(name, color, 'CONTINUOUS');
   for (const { piece } of outline) draw(writer, piece, 'outline');
   for (const { piece } of holes.flat()) draw(writer, piece, 'holes');
+  for (const piece of engraved) draw(writer, piece, 'engraving');
   return new TextEncoder().encode(writer.stringify());
 }
 

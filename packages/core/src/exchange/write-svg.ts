@@ -6,16 +6,17 @@ const DIGITS = 6;
 /** mm; a hairline for cutters that take any. */
 const STROKE = 0.1;
 
-export function writeSvg({ outline, holes, size: [width, height] }: FaceDrawing, title: string): Uint8Array {
+export function writeSvg({ outline, holes, engraved, size: [width, height] }: FaceDrawing, title: string): Uint8Array {
   const number = (x: number) => String(Number(x.toFixed(DIGITS)));
   const at = ([x, y]: Vec2) => `${number(x)} ${number(height - y)}`;
-  const path = (loop: DrawnLoop) => `    <path d="${pathOf(loop, at, number)}"/>`;
-  const group = (id: string, color: string, loops: readonly DrawnLoop[]) => [`  <g id="${id}" stroke="${color}">`, ...loops.map(path), '  </g>']; // prettier-ignore
+  const path = (loop: DrawnLoop, close: string) => `    <path d="${pathOf(loop, at, number)}${close}"/>`;
+  const group = (id: string, color: string, loops: readonly DrawnLoop[], close = ' Z') => [`  <g id="${id}" stroke="${color}">`, ...loops.map((loop) => path(loop, close)), '  </g>']; // prettier-ignore
   const lines = [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${number(width)}mm" height="${number(height)}mm" viewBox="0 0 ${number(width)} ${number(height)}" fill="none" stroke-width="${STROKE}">`,
     `  <title>${escaped(title)}</title>`,
     ...group('outline', '#ff0000', [outline]),
     ...group('holes', '#0000ff', holes),
+    ...group('engraving', '#00a000', engraved.map((piece) => [{ piece, forward: true }]), ''), // prettier-ignore
     '</svg>',
   ];
   return new TextEncoder().encode(`${lines.join('\n')}\n`);
@@ -54,5 +55,5 @@ function pathOf(loop: DrawnLoop, at: (p: Vec2) => string, number: (x: number) =>
       }
     }
   }
-  return `${parts.join(' ')} Z`;
+  return parts.join(' ');
 }

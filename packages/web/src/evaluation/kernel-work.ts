@@ -69,11 +69,12 @@ export function kernelWork(
     face: FaceRef,
     format: DrawingFormat,
     grown: number,
+    engraving: string | null,
   ): Promise<WrittenFace | string> {
     const design = held();
     const { kernel, evaluator } = await ready;
     try {
-      return await exclusive(() => exportFace(design, part, face, format, grown, evaluator, kernel));
+      return await exclusive(() => exportFace(design, part, face, format, grown, engraving, evaluator, kernel));
     } catch (error) {
       if (error instanceof ExportFailure || error instanceof KernelError) return error.message;
       throw error;

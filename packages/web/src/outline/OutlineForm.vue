@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A flat face's outline as a file to cut by: in which format, and how wide the cut is. */
-import { displayFactor, type DrawingFormat } from '@helb/core';
+import { asSketch, displayFactor, type DrawingFormat } from '@helb/core';
 import { useStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { toast } from 'vue-sonner';
@@ -16,6 +16,14 @@ const evaluation = useEvaluation();
 const format = useStorage<DrawingFormat>('helb.outline-format', 'dxf');
 /** mm */
 const cut = useStorage('helb.cut-width', 0);
+/** A sketch on the face, of which what is drawn is engraved. */
+const engraving = ref<string | null>(null);
+const sketches = computed(() => {
+  const home = design.design?.parts[session.activePart ?? ''];
+  return (
+    home?.stepOrder.filter((id) => asSketch(home.steps[id])).map((id) => ({ id, name: home.steps[id]!.name })) ?? []
+  );
+});
 const fault = ref<string | null>(null);
 const writing = ref(false);
 const unit = computed(() => design.design!.units.length);
@@ -30,7 +38,7 @@ async function write(): Promise<void> {
   writing.value = true;
   fault.value = null;
   try {
-    const written = await evaluation.on(now).exportOutline(part, face, format.value, cut.value / 2);
+    const written = await evaluation.on(now).exportOutline(part, face, format.value, cut.value / 2, engraving.value);
     if (typeof written === 'string') {
       fault.value = written;
       return;
@@ -77,7 +85,14 @@ async function write(): Promise<void> {
       />
       {{ unit }} wide
     </label>
-    <span class="text-xs text-quiet">holes on a layer of their own; mind your machine’s rules</span>
+    <label class="flex items-center gap-1.5 text-quiet"
+      >engraving
+      <select v-model="engraving" class="max-w-32 rounded border border-hairline bg-field px-1 text-ink">
+        <option :value="null">nothing</option>
+        <option v-for="{ id, name } in sketches" :key="id" :value="id">{{ name }}</option>
+      </select>
+    </label>
+    <span class="text-xs text-quiet">each on a layer of its own; mind your machine’s rules</span>
     <span v-if="fault" role="alert" class="text-bad">{{ fault }}</span>
     <span class="flex-1" />
     <button class="button-primary py-0.5" type="submit" :disabled="writing">{{ writing ? 'Writing' : 'Write' }}</button>
