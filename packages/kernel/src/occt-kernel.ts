@@ -86,10 +86,17 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid {
+  sweep(
+    frame: Frame,
+    loops: readonly Loop[],
+    path: readonly PathPiece[],
+    upright: Upright,
+    grown: number,
+    twist = 0,
+  ): MadeSolid {
     return this.guarded('The kernel could not carry this region along the path; look for sharp bends', () => {
       const made = scoped((scope) =>
-        sweepLoops(this.oc, scope, frame, loops, { path, upright, grown }, (s) => this.shape(s as SolidHandle)),
+        sweepLoops(this.oc, scope, frame, loops, { path, upright, grown, twist }, (s) => this.shape(s as SolidHandle)),
       );
       return { solid: this.hold(made.shape), faces: made.faces };
     });

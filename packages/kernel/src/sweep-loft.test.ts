@@ -36,9 +36,27 @@ describe('sweeps', () => {
       (Math.PI * 30 * (16 + 8 + 4)) / 3,
     ],
     ['a ring round a whole circle', { s: round(2, { plane: { datum: 'wall' } }, [15, 0]), q: { ...round(15), name: 'Path' }, w: swept(all) }, Math.PI * 4 * 2 * Math.PI * 15], // prettier-ignore
+    ['twisted on its way', { s: outline(rectangle(-2, -3, 4, 6)), q: straight(20), w: swept(all, { twist: '120 deg' }) }, 24 * 20], // prettier-ignore
     ['along an edge of a body', { ...block(40, 20, 10), t: round(1.5, { plane: { datum: 'side' } }), w: swept({ sketch: 't', regions: 'all' }, { path: { edges: [{ faces: ['e:side:l0', 'e:start:(+l0 +l1 +l2 +l3)'], near: [20, 0, 0] }] } }) }, Math.PI * 2.25 * 40], // prettier-ignore
   ])('%s', async (_, steps, expected) => {
     expect((await volume(steps)) / expected).toBeCloseTo(1, 5);
+  });
+
+  test('a twist is no more along a bend, nor with growing', async () => {
+    for (const [more, says] of [
+      [{ twist: '90 deg', grown: '0.5' }, /not both/],
+      [{ twist: '90 deg', path: { sketch: 'q' } }, /straight line only/],
+    ] as const) {
+      // prettier-ignore
+      const outcome = await evaluated(designOf({ s: round(3), q: bent, w: swept(all, more as Partial<Step>) }));
+      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
+    }
+  });
+
+  test('a twist turns what is at its end by so much, counter-clockwise', async () => {
+    const { bodies } = await evaluated(designOf({ s: outline(rectangle(2, -1, 6, 2)), q: straight(20), w: swept(all, { twist: '90 deg' }) })); // prettier-ignore
+    const end = bodies[0]!.facts.faces.find((f) => f.normal && f.normal[2] > 0.99)!;
+    expect(end.center).toEqual([0, 5, 20].map((c) => expect.closeTo(c, 4)));
   });
 
   test('wound about an axis, a profile held level to it takes its area times the way of its centre', async () => {

@@ -8,6 +8,7 @@ import {
   type Loop,
   type PathPiece,
   type Upright,
+  type Vec3,
 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Wire } from 'replicad-opencascadejs';
 import { combineSolids, itemsOf } from './combine.ts';
@@ -22,6 +23,8 @@ export interface Sweeping {
   readonly upright: Upright;
   /** Size at the end, the beginning being 1. */
   readonly grown: number;
+  /** rad by which it is turned on its way. */
+  readonly twist: number;
 }
 
 /** @param shapeOf the solids whose edges the path takes */
@@ -60,12 +63,13 @@ function tubeOf(
   loop: Loop,
   first: number,
   spine: TopoDS_Wire,
-  { upright, grown }: Sweeping,
+  { upright, grown, twist }: Sweeping,
 ): Made {
   const { edges, face } = faceOfLoops(oc, scope, frame, [loop]);
   const wire = scope.keep(oc.BRepTools.OuterWire(face));
   const maker = scope.keep(new oc.BRepOffsetAPI_MakePipeShell(spine));
-  if (upright.kind === 'along') maker.SetMode(scope.keep(new oc.gp_Dir(...upright.direction)));
+  if (twist !== 0) maker.SetMode(guideOf(oc, scope, spine, twist), false, oc.BRepFill_TypeOfContact.BRepFill_NoContact);
+  else if (upright.kind === 'along') maker.SetMode(scope.keep(new oc.gp_Dir(...upright.direction)));
   else maker.SetMode(upright.kind === 'curvature');
   maker.SetTransitionMode(oc.BRepBuilderAPI_TransitionMode.BRepBuilderAPI_RightCorner);
   if (grown === 1) maker.Add(wire, false, false);
@@ -93,6 +97,26 @@ function tubeOf(
       if (at >= 0 && parents[at]!.length === 0) parents[at]!.push(cap(how));
     }
   return { shape: facingOut(oc, scope, shape), faces: parents };
+}
+
+/** A helix about a straight path: what is swept keeps its side towards it. @throws KernelError */
+function guideOf(oc: OpenCascadeInstance, scope: Scope, spine: TopoDS_Wire, twist: number): TopoDS_Wire {
+  const [edge, ...more] = edgesOf(oc, scope, spine);
+  const line = scope.keep(new oc.BRepAdaptor_Curve(scope.keep(oc.TopoDS.Edge(edge!))));
+  if (more.length > 0 || line.GetType() !== oc.GeomAbs_CurveType.GeomAbs_Line)
+    throw new KernelError('A profile is twisted along one straight line only; take such a path, or the twist away.');
+  const ends = [line.FirstParameter(), line.LastParameter()].map((t) => {
+    const p = scope.keep(line.EvalD0(t));
+    return [p.X(), p.Y(), p.Z()] as const;
+  });
+  const [origin, to] = ends as [Vec3, Vec3];
+  const length = Math.hypot(to[0] - origin[0], to[1] - origin[1], to[2] - origin[2]);
+  const direction = [0, 1, 2].map((k) => (to[k]! - origin[k]!) / length) as unknown as Vec3;
+  const aside: Vec3 = Math.abs(direction[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+  const out: Vec3 = [direction[1] * aside[2] - direction[2] * aside[1], direction[2] * aside[0] - direction[0] * aside[2], direction[0] * aside[1] - direction[1] * aside[0]]; // prettier-ignore
+  const turns = Math.abs(twist) / TAU;
+  const helix = { kind: 'helix', axis: { origin, direction }, from: out, radius: length / 2, pitch: length / turns, turns, taper: 0, left: twist < 0 } as const; // prettier-ignore
+  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeWire(helixEdge(oc, scope, helix))).Wire());
 }
 
 function spineOf(

@@ -260,9 +260,17 @@ export interface SolidKernel {
   /**
    * Carry a plane area along a path; its sides are told apart by the pieces of its loops.
    * @param grown its size at the end, the beginning being 1
+   * @param twist rad by which it is turned on its way, counter-clockwise about it; only along a straight line, and not growing
    * @throws KernelError, also where it runs into itself
    */
-  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
+  sweep(
+    frame: Frame,
+    loops: readonly Loop[],
+    path: readonly PathPiece[],
+    upright: Upright,
+    grown: number,
+    twist?: number,
+  ): MadeSolid;
   /** @throws KernelError */
   threadSleeve(sleeve: ThreadSleeve): SolidHandle;
   /**

@@ -17,6 +17,8 @@ import { refuseTight } from './tight.ts';
 
 const WAYS = { even: 'evenly', curvature: 'turning as it bends', along: 'held level to' } as const;
 const MOST_GROWN = 100;
+/** Ten turns, rad. */
+const MOST_TWIST = 20 * Math.PI;
 
 export const sweep = declareTools({
   kind: 'sweep',
@@ -43,6 +45,11 @@ export const sweep = declareTools({
       when: (step: StepData) => step.grown !== undefined,
       says: 'Its size at the end of the path, 1 being what it is at the beginning.',
     },
+    twist: {
+      of: expression('angle'),
+      when: (step: StepData) => step.twist !== undefined,
+      says: 'By how much it is turned on its way along a straight line, counter-clockwise about it.',
+    },
     ...thinSlots,
     ...resultSlots,
   },
@@ -65,20 +72,29 @@ export const sweep = declareTools({
     { slot: 'held' },
     ...(step.held === 'along' ? [{ slot: 'direction' }] : []),
     ...(step.grown === undefined ? [] : ['growing to', { slot: 'grown' }, 'times']),
+    ...(step.twist === undefined ? [] : ['twisted by', { slot: 'twist' }]),
     ...thinSentence(step),
     ...resultSentence(step),
   ],
   extras: (step) => [
     ...(step.grown === undefined ? [{ label: 'grow on the way', slot: 'grown', stored: '0.5' }] : []),
+    ...(step.twist === undefined ? [{ label: 'twist on the way', slot: 'twist', stored: '90 deg' }] : []),
     ...(isWall(step) ? [] : thinExtras(step)),
   ],
-  tools({ profile, path: along, held, direction: level, grown = 1, wall, wall_side, thin, thin_side }, context) {
+  tools(
+    { profile, path: along, held, direction: level, grown = 1, twist = 0, wall, wall_side, thin, thin_side },
+    context,
+  ) {
     if (!(grown > 1 / MOST_GROWN && grown < MOST_GROWN))
       throw new StepFailure('A swept profile ends at between 0.01 and 100 times its size; give such a number.');
+    if (twist !== 0 && grown !== 1)
+      throw new StepFailure('A profile grows on its way or is twisted, not both; take one of them away.');
+    if (Math.abs(twist) > MOST_TWIST)
+      throw new StepFailure('A profile is twisted by ten turns at most; give a smaller angle.');
     const areas = areasWithWall(profile, wall, wall_side);
     for (const area of areas) refuseTight(along, area, profile.frame, grown);
     const solids = swept(context.stepId, areas, false, (area) =>
-      context.kernel.sweep(profile.frame, area.loops, along.pieces, uprightOf(held, level), grown),
+      context.kernel.sweep(profile.frame, area.loops, along.pieces, uprightOf(held, level), grown, twist),
     );
     return thinned(solids, thin, thin_side, context);
   },
