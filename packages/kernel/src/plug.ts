@@ -2,11 +2,8 @@
 import { KernelError } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Solid } from 'replicad-opencascadejs';
 import { distinct, facesOf, ShapeIndex } from './explore.ts';
-import { facingOut } from './orient.ts';
+import { sewnSolid } from './sewn.ts';
 import type { Scope } from './scope.ts';
-
-/** How near, mm, edges lie that are sewn together. */
-const SEWN = 1e-5;
 
 const open = () =>
   new KernelError('What these faces bound does not close flat, so it cannot be filled or taken off; pick all faces of a hole, a pocket or a boss.'); // prettier-ignore
@@ -20,27 +17,17 @@ export function plugOf(
 ): TopoDS_Solid {
   // prettier-ignore
   const faces = facesOf(oc, scope, solid);
-  const own = picked.map((f) => faces[f]!);
-  const sewing = scope.keep(new oc.BRepBuilderAPI_Sewing(SEWN, true, true, true, false));
-  for (const face of own) sewing.Add(face);
+  const caps: TopoDS_Shape[] = [];
   for (const [neighbour, edges] of bordersOf(oc, scope, faces, picked)) {
     const surface = scope.keep(new oc.BRepAdaptor_Surface(scope.keep(oc.TopoDS.Face(faces[neighbour]!)), true));
     if (surface.GetType() !== oc.GeomAbs_SurfaceType.GeomAbs_Plane) throw open();
     for (const wire of wiresOf(oc, scope, edges)) {
       const cap = scope.keep(new oc.BRepBuilderAPI_MakeFace(wire, true));
       if (!cap.IsDone()) throw open();
-      sewing.Add(scope.keep(cap.Face()));
+      caps.push(scope.keep(cap.Face()));
     }
   }
-  sewing.Perform(scope.keep(new oc.Message_ProgressRange()));
-  const shells = distinct(oc, scope, scope.keep(sewing.SewedShape()), oc.TopAbs_ShapeEnum.TopAbs_SHELL);
-  if (sewing.NbFreeEdges() > 0 || shells.length !== 1) throw open();
-  const maker = scope.keep(new oc.BRepBuilderAPI_MakeSolid(scope.keep(oc.TopoDS.Shell(shells[0]!))));
-  if (!maker.IsDone()) throw open();
-  const made = maker.Solid();
-  // Inside out where it is a hole: the solid is made anew of the shell turned about.
-  oc.BRepLib.OrientClosedSolid(made);
-  return oc.TopoDS.Solid(facingOut(oc, scope, made));
+  return sewnSolid(oc, scope, [...picked.map((f) => faces[f]!), ...caps], open).solid;
 }
 
 /** Edges where the picked faces end, by the face that lies beyond. */

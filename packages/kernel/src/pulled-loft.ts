@@ -6,10 +6,10 @@
  */
 import { KernelError, type FaceParent, type Frame, type LoftSection, type Vec3 } from '@helb/core';
 import type { Geom_BSplineCurve, OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape } from 'replicad-opencascadejs';
-import { distinct, facesOf, ShapeIndex } from './explore.ts';
+import { facesOf, ShapeIndex } from './explore.ts';
 import { cap, side, type Made } from './extrude.ts';
-import { facingOut } from './orient.ts';
 import { edgeOfPiece, faceOfLoops, point } from './profile.ts';
+import { SEWN, sewnSolid } from './sewn.ts';
 import type { Scope } from './scope.ts';
 
 export type Outline = Exclude<LoftSection, { readonly at: Vec3 }>;
@@ -22,8 +22,6 @@ export interface Pulls {
   readonly end: number | null;
 }
 
-/** How near, mm, edges lie that are sewn together. */
-const SEWN = 1e-5;
 /** Parameters and weights nearer than this are the same. */
 const SAME = 1e-9;
 
@@ -38,21 +36,13 @@ export function pulledLoft(oc: OpenCascadeInstance, scope: Scope, sections: read
     return surfaceThrough(oc, scope, curves, gaps, leaving);
   });
   const caps = [sections[0]!, sections.at(-1)!].map((s) => faceOfLoops(oc, scope, s.frame, [{ pieces: s.pieces, area: 0 }]).face); // prettier-ignore
-  const sewing = scope.keep(new oc.BRepBuilderAPI_Sewing(SEWN, true, true, true, false));
   const all: readonly TopoDS_Shape[] = [...sides, ...caps];
-  for (const face of all) sewing.Add(face);
-  sewing.Perform(scope.keep(new oc.Message_ProgressRange()));
-  const shells = distinct(oc, scope, scope.keep(sewing.SewedShape()), oc.TopAbs_ShapeEnum.TopAbs_SHELL);
-  if (sewing.NbFreeEdges() > 0 || shells.length !== 1) throw failed();
-  const solid = scope.keep(new oc.BRepBuilderAPI_MakeSolid(scope.keep(oc.TopoDS.Shell(shells[0]!)))).Solid();
-  oc.BRepLib.OrientClosedSolid(solid);
-  const shape = facingOut(oc, scope, solid);
+  const { solid: shape, became } = sewnSolid(oc, scope, all, failed);
   const index = new ShapeIndex(oc, facesOf(oc, scope, shape));
   const parents: FaceParent[][] = index.shapes.map(() => []);
   all.forEach((face, i) => {
-    const became = sewing.IsModified(face) ? scope.keep(sewing.Modified(face)) : face;
     const from = i < sides.length ? side(i) : cap(i === sides.length ? 'start' : 'end');
-    parents[index.indexOf(became)]?.push(from);
+    parents[index.indexOf(became(face))]?.push(from);
   });
   return { shape, faces: parents };
 }

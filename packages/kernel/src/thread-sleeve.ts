@@ -11,10 +11,9 @@ import { KernelError, TAU, type ThreadSleeve, type Vec2 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Solid, TopoDS_Wire } from 'replicad-opencascadejs'; // prettier-ignore
 import { distinct } from './explore.ts';
 import { point } from './profile.ts';
+import { SEWN, sewnSolid } from './sewn.ts';
 import type { Scope } from './scope.ts';
 
-/** How near, mm, edges lie that are sewn together. */
-const SEWN = 1e-5;
 /** Over this angle, rad, a quintic Hermite spline is off a circle by 5e-6 of its radius (h⁶ / 46080): with more spans all that measures it takes longer. */
 const SPAN = TAU / 8;
 const DEGREE = 5;
@@ -25,20 +24,14 @@ export function threadSleeve(oc: OpenCascadeInstance, scope: Scope, sleeve: Thre
   const strips = form.slice(1).map((corner, i) => stripFace(oc, scope, sleeve, form[i]!, corner));
   const cylinder = scope.keep(new oc.gp_Cylinder(axesAt(oc, scope, 0), plain));
   const wall = scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeFace(cylinder, 0, TAU, from, to)).Face());
-  const sewing = scope.keep(new oc.BRepBuilderAPI_Sewing(SEWN, true, true, true, false));
-  for (const face of [...strips, wall]) sewing.Add(face);
   const outside = plain < Math.min(...form.map(([, radius]) => radius));
-  for (const height of [from, to]) {
+  const caps = [from, to].map((height) => {
     const ring = ringAt(oc, scope, height, plain);
     const spiral = wireOf(oc, scope, strips.map((face) => edgeAt(oc, scope, face, height))); // prettier-ignore
-    sewing.Add(capOf(oc, scope, height, outside ? [spiral, ring] : [ring, spiral]));
-  }
-  sewing.Perform(scope.keep(new oc.Message_ProgressRange()));
-  const shells = distinct(oc, scope, scope.keep(sewing.SewedShape()), oc.TopAbs_ShapeEnum.TopAbs_SHELL);
-  if (sewing.NbFreeEdges() > 0 || shells.length !== 1) throw new KernelError('The kernel could not close this thread; give another pitch or length.'); // prettier-ignore
-  const solid = scope.keep(new oc.BRepBuilderAPI_MakeSolid(scope.keep(oc.TopoDS.Shell(shells[0]!)))).Solid();
-  oc.BRepLib.OrientClosedSolid(solid);
-  return solid;
+    return capOf(oc, scope, height, outside ? [spiral, ring] : [ring, spiral]);
+  });
+  const failed = () => new KernelError('The kernel could not close this thread; give another pitch or length.');
+  return sewnSolid(oc, scope, [...strips, wall, ...caps], failed).solid;
 }
 
 function axesAt(oc: OpenCascadeInstance, scope: Scope, height: number) {
