@@ -40,8 +40,11 @@ test('an open profile and a deleted line say what is missing', async ({ page, wo
   await page.keyboard.press('Escape');
   await page.keyboard.press('x');
   await expect(page.getByRole('alert')).toContainText(
-    'There is no closed region to extrude yet; join the ends of the outline.',
+    'There is no closed region, so this is a wall along the open outline; join its ends for a solid.',
   );
+  await expect(w.step('Extrude 1')).toContainText('open outline as a wall of');
+  await page.getByRole('button', { name: 'Drop' }).click();
+  await expect(w.step('Extrude 1')).toHaveCount(0);
 });
 
 test('broken, foreign and oversized files are refused in words', async ({ page, workplace: w }, info) => {

@@ -110,8 +110,12 @@ export function useVerbs() {
     if (session.sketching !== id) return;
     const [largest] = [...all].sort((a, b) => b.area - a.area);
     if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
-    else if (beginning(kind, wholeSketch())) begin(kind, wholeSketch());
-    else session.notice = `There is no closed region to ${kind.label.toLowerCase()} yet; join the ends of the outline.`;
+    else if (beginning(kind, wholeSketch())) {
+      begin(kind, wholeSketch());
+      session.notice ??=
+        'There is no closed region, so this is a wall along the open outline; join its ends for a solid.';
+    } else
+      session.notice = `There is no closed region to ${kind.label.toLowerCase()} yet; join the ends of the outline.`;
   }
 
   const sketchOn = (datum: (typeof DATUM_PLANES)[number]) => {

@@ -50,7 +50,7 @@ export const shell = declareStep({
     'with walls',
     { slot: 'thickness' },
     { slot: 'outward' },
-    ...(hasOthers(step) ? [', but', { slot: 'other_thickness' }, 'along', { slot: 'others' }] : []),
+    ...(hasOthers(step) ? ['and', { slot: 'other_thickness' }, 'along', { slot: 'others' }] : []),
   ],
   extras: (step) =>
     hasOthers(step) ? [] : [{ label: 'other walls for some faces', slot: 'other_thickness', stored: '4 mm' }],
