@@ -53,6 +53,20 @@ describe('faces taken away', () => {
     expect(after.facts.faces).toHaveLength(6);
   });
 
+  test('a boss that is next to nothing beside its body is taken off, too', async () => {
+    const large: Steps = {
+      ...block(400, 300, 100),
+      q: { kind: 'datum_plane', name: 'Top', way: 'offset', plane: { datum: 'floor' }, distance: '100 mm' } as Step,
+      c: disc(200, 150, 1, { plane: { step: 'q' } }), b: extruded('c', '1 mm', { result: 'join' }),
+    }; // prettier-ignore
+    const body = await half(large);
+    const gone = body.facts.faces.flatMap((f, i) => (f.center[2] > 100.1 ? [refOfFace(body, i)] : []));
+    expect(gone).toHaveLength(2);
+    const after = await whole({ ...large, ...deleting(gone) });
+    expect(after.facts.faces).toHaveLength(6);
+    expect(after.facts.box.max[2]).toBeCloseTo(100, 6);
+  });
+
   test('what does not close is refused in words', async () => {
     const [body] = [await half(plain)];
     for (const faces of [[faceLooking(body, [0, 0, 1])], [faceLooking(body, [0, 0, 1]), faceLooking(body, [1, 0, 0])]])

@@ -28,8 +28,8 @@ export const deleteFaces = declareStep({
     ),
 });
 
-/** Of what is filled, or taken off, so much may differ from what it should be. */
-const SLACK = 1e-6;
+/** By this share of what is filled, or taken off, the outcome may differ: of the whole it could hide a small boss that stayed. */
+const SLACK = 1e-3;
 
 /** @throws StepFailure, KernelError */
 function without(body: Body, picked: readonly number[], kernel: SolidKernel): MadeSolid {
@@ -53,7 +53,7 @@ function withoutOne(from: MadeSolid, picked: readonly number[], kernel: SolidKer
     for (const [kind, change] of [['join', own], ['cut', -own]] as const) {
       const made = kernel.combine(kind, [from.solid], [plug]);
       const [only] = made;
-      if (made.length === 1 && Math.abs(kernel.bulk(only!.solid).volume - whole - change) <= SLACK * whole) {
+      if (made.length === 1 && Math.abs(kernel.bulk(only!.solid).volume - whole - change) <= SLACK * own) {
         // What is left of the plug are its caps, which lie in faces that were there.
         const kept = (p: FaceParent) => (p.argument === 0 ? from.faces[p.index]! : []);
         return { solid: only!.solid, faces: only!.faces.map((parents) => parents.flatMap(kept)) };

@@ -67,7 +67,7 @@ export const shell = declareStep({
     const hollow = (body: Body, own: typeof open, wall = thickness) => {
       const even = kernel.shell(body.solid, own.map((f) => f.face), wall, outward); // prettier-ignore
       const thicker = others.flatMap((f) => (f.body === body ? [f.face] : []));
-      return withOtherWalls(even, thicker, other_thickness - thickness, context);
+      return withOtherWalls(even, thicker, other_thickness - wall, context);
     };
     const made = () => {
       const result = rework(groups, { inner: 'inner', edge: 'round', vertex: 'corner' }, context, hollow);

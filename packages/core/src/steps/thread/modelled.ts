@@ -28,8 +28,8 @@ const OFF = 1e-3;
 const BEHIND = 0.1;
 /** Turns more than this are too many to be drawn. */
 const MOST_TURNS = 60;
-/** The volume of the outcome may differ from what it should be by this share. */
-const SLACK = 5e-5;
+/** By this share of the wall a volume may differ from what it should be: of a large body it could hide a thread that is not there. */
+const SLACK = 1e-3;
 /** Flanks lean by 30° each. */
 const LEAN = Math.tan(Math.PI / 6);
 
@@ -56,7 +56,7 @@ export function withThread(body: Pick<Body, 'solid'>, threaded: ThreadedFace, ke
     const joined = kernel.combine('join', rest.map((r) => r.solid), [sleeve]); // prettier-ignore
     const wanted = kernel.bulk(body.solid).volume - wall + volumeOf(form, plain, thread.pitch) * (to - from);
     const [only] = joined;
-    if (joined.length !== 1 || Math.abs(kernel.bulk(only!.solid).volume - wanted) > SLACK * wanted) {
+    if (joined.length !== 1 || Math.abs(kernel.bulk(only!.solid).volume - wanted) > SLACK * wall) {
       for (const { solid } of joined) kernel.free(solid);
       throw new StepFailure('The kernel’s outcome cannot be right; give another length or pitch, or mark the thread only.'); // prettier-ignore
     }
