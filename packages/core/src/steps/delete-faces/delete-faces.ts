@@ -3,7 +3,7 @@ import { StepFailure, type Body } from '../../names/body.ts';
 import { faces } from '../../slots/faces/faces.ts';
 import type { FaceParent, MadeSolid, SolidKernel } from '../../solid/kernel.ts';
 import { facesPicked } from '../begin.ts';
-import { byBody, rework } from '../rework/rework.ts';
+import { byBody, inTurn, rework } from '../rework/rework.ts';
 import { declareStep } from '../step.ts';
 
 export const deleteFaces = declareStep({
@@ -32,19 +32,16 @@ export const deleteFaces = declareStep({
 const SLACK = 1e-3;
 
 /** @throws StepFailure, KernelError */
-function without(body: Body, picked: readonly number[], kernel: SolidKernel): MadeSolid {
-  let now: MadeSolid = { solid: body.solid, faces: body.faceNames.map((_, index) => [{ argument: 0, kind: 'face', index, how: 'modified' }]) }; // prettier-ignore
-  for (const group of togetherOf(body, picked)) {
-    const before = now;
-    const here = before.faces.flatMap((parents, i) => (parents.some((p) => group.includes(p.index)) ? [i] : []));
-    try {
-      now = withoutOne(before, here, kernel);
-    } finally {
-      if (before.solid !== body.solid) kernel.free(before.solid);
-    }
-  }
-  return now;
-}
+const without = (body: Body, picked: readonly number[], kernel: SolidKernel): MadeSolid =>
+  inTurn(
+    body,
+    togetherOf(body, picked),
+    (now, group) => {
+      const here = now.faces.flatMap((parents, i) => (parents.some((p) => group.includes(p.index)) ? [i] : []));
+      return withoutOne(now, here, kernel);
+    },
+    kernel,
+  );
 
 function withoutOne(from: MadeSolid, picked: readonly number[], kernel: SolidKernel): MadeSolid {
   const plug = kernel.plug(from.solid, picked);

@@ -33,6 +33,30 @@ export function rework<T>(
   return { made, used: [...groups.keys()] };
 }
 
+/**
+ * A body worked on once for each thing, each time as the one before left it; what lies between is let go of.
+ * @param work tells faces by those of the solid it is given
+ * @throws what `work` throws
+ */
+export function inTurn<T>(
+  body: Body,
+  things: readonly T[],
+  work: (now: MadeSolid, thing: T) => MadeSolid,
+  kernel: SolidKernel,
+): MadeSolid {
+  const whole = body.faceNames.map((_, index): FaceParent[] => [{ argument: 0, kind: 'face', index, how: 'modified' }]);
+  return things.reduce<MadeSolid>(
+    (before, thing) => {
+      try {
+        return work(before, thing);
+      } finally {
+        if (before.solid !== body.solid) kernel.free(before.solid);
+      }
+    },
+    { solid: body.solid, faces: whole },
+  );
+}
+
 /** A face has the names it had; one made afresh is named by what it was made from. */
 function namesAfter(stepId: string, body: Body, faces: MadeSolid['faces'], roles: FreshRoles): (readonly Name[])[] {
   return faces.map((parents) => {

@@ -10,7 +10,7 @@ import type { MadeSolid, SolidKernel } from '../../solid/kernel.ts';
 import { dot, minus } from '../../space/vector.ts';
 import { THREADS } from '../../standards/threads.ts';
 import { facesPicked } from '../begin.ts';
-import { byBody, inMm, refuseNone, rework } from '../rework/rework.ts';
+import { byBody, inMm, inTurn, refuseNone, rework } from '../rework/rework.ts';
 import { declareStep, type Inputs } from '../step.ts';
 import { fittingThread, ownThread, threadOf, type Thread } from './form.ts';
 import { withThread, type ThreadedFace } from './modelled.ts';
@@ -118,18 +118,15 @@ function endsFree({ facts }: Body, face: number, { axis, low, high }: RoundFace,
   });
 }
 
-/** One face after the other. @throws StepFailure, KernelError */
-function threaded(body: Body, all: readonly ThreadedFace[], kernel: SolidKernel): MadeSolid {
-  let now: MadeSolid = { solid: body.solid, faces: body.faceNames.map((_, index) => [{ argument: 0, kind: 'face', index, how: 'modified' }]) }; // prettier-ignore
-  for (const face of all) {
-    const before = now;
-    try {
-      const next = withThread(before, face, kernel);
+/** @throws StepFailure, KernelError */
+const threaded = (body: Body, all: readonly ThreadedFace[], kernel: SolidKernel): MadeSolid =>
+  inTurn(
+    body,
+    all,
+    (now, face) => {
+      const next = withThread(now, face, kernel);
       // Of the thread it is told which face it took the place of; of all else, what it was before.
-      now = { ...next, faces: next.faces.map((parents) => parents.flatMap((p) => (p.how === 'inner' ? [p] : before.faces[p.index]!))) }; // prettier-ignore
-    } finally {
-      if (before.solid !== body.solid) kernel.free(before.solid);
-    }
-  }
-  return now;
-}
+      return { ...next, faces: next.faces.map((parents) => parents.flatMap((p) => (p.how === 'inner' ? [p] : now.faces[p.index]!))) }; // prettier-ignore
+    },
+    kernel,
+  );
