@@ -5,25 +5,20 @@
  * stay arcs. Sides and caps are then sewn to a solid.
  */
 import { KernelError, type FaceParent, type Frame, type LoftSection, type Vec3 } from '@helb/core';
-import type { Geom_BSplineCurve, OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { Geom_BSplineCurve, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { facesOf, ShapeIndex } from './explore.ts';
 import { cap, side, type Made } from './extrude.ts';
-import { edgeOfPiece, faceOfLoops, point } from './profile.ts';
+import { edgeOfPiece, faceOfLoops } from './profile.ts';
 import { SEWN, sewnSolid } from './sewn.ts';
 import type { Scope } from './scope.ts';
+import { alike, curveOf, faceOfPoles, knotsOf, polesOf, type Pole } from './spline-surface.ts';
 
 export type Outline = Exclude<LoftSection, { readonly at: Vec3 }>;
-/** x, y, z times the weight, and the weight. */
-type Pole = readonly [number, number, number, number];
-
 /** How strongly the first and the last section are left square, 1 being as the distance to the next; null leaves them as it comes. */
 export interface Pulls {
   readonly start: number | null;
   readonly end: number | null;
 }
-
-/** Parameters and weights nearer than this are the same. */
-const SAME = 1e-9;
 
 export function pulledLoft(oc: OpenCascadeInstance, scope: Scope, sections: readonly Outline[], pulls: Pulls): Made {
   const failed = () => new KernelError('The kernel could not make a body through these sections; move or turn one of them, or pull less.'); // prettier-ignore
@@ -69,45 +64,6 @@ function endTangents(sections: readonly Outline[], centres: readonly Vec3[], { s
   };
 }
 
-/** An edge's curve as a B-spline over 0 … 1 that begins with weight 1. */
-function curveOf(oc: OpenCascadeInstance, scope: Scope, edge: TopoDS_Edge): Geom_BSplineCurve {
-  const told = oc.BRep_Tool.Curve(edge, 0, 1);
-  const trimmed = scope.keep(new oc.Geom_TrimmedCurve(scope.keep(told.returnValue), told.First, told.Last, true, true));
-  const curve = scope.keep(oc.GeomConvert.CurveToBSplineCurve(trimmed, oc.Convert_ParameterisationType.Convert_TgtThetaOver2)); // prettier-ignore
-  if (curve.IsPeriodic()) curve.SetNotPeriodic();
-  const [first, last] = [curve.Knot(1), curve.Knot(curve.NbKnots())];
-  const knots = scope.keep(new oc.NCollection_Array1_double(1, curve.NbKnots()));
-  for (let i = 1; i <= curve.NbKnots(); i++) knots.SetValue(i, (curve.Knot(i) - first) / (last - first));
-  curve.SetKnots(knots);
-  return curve;
-}
-
-/** Of one degree and with the same knots. */
-function alike(curves: readonly Geom_BSplineCurve[]): readonly Geom_BSplineCurve[] {
-  const degree = Math.max(...curves.map((c) => c.Degree()));
-  for (const curve of curves) curve.IncreaseDegree(degree);
-  const wanted: { at: number; times: number }[] = [];
-  for (const curve of curves)
-    for (let i = 1; i <= curve.NbKnots(); i++) {
-      const [at, times] = [curve.Knot(i), curve.Multiplicity(i)];
-      const known = wanted.find((w) => Math.abs(w.at - at) < SAME);
-      if (known) known.times = Math.max(known.times, times);
-      else wanted.push({ at, times });
-    }
-  for (const curve of curves) for (const { at, times } of wanted) if (at > SAME && at < 1 - SAME) curve.InsertKnot(at, times, SAME, false); // prettier-ignore
-  const [first] = curves;
-  const ends = curves.map((c) => [c.Weight(1), c.Weight(c.NbPoles())]);
-  if (curves.some((c) => c.NbPoles() !== first!.NbPoles()) || ends.flat().some((w) => Math.abs(w - 1) > SAME))
-    throw new KernelError('The outlines of these sections cannot be brought together smoothly; redraw one of them with lines, arcs or splines alone.'); // prettier-ignore
-  return curves;
-}
-
-const polesOf = (scope: Scope, curve: Geom_BSplineCurve): Pole[] =>
-  Array.from({ length: curve.NbPoles() }, (_, i) => {
-    const [p, w] = [scope.keep(curve.Pole(i + 1)), curve.Weight(i + 1)];
-    return [p.X() * w, p.Y() * w, p.Z() * w, w];
-  });
-
 function surfaceThrough(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -117,37 +73,10 @@ function surfaceThrough(
 ): TopoDS_Shape {
   const sections = curves.map((c) => polesOf(scope, c));
   const rows = sections[0]!.map((_, j) => rowsAcross(sections.map((s) => s[j]!), gaps, leaving)); // prettier-ignore
-  const count = rows[0]!.length;
-  const poles = scope.keep(new oc.NCollection_Array2_gp_Pnt(1, rows.length, 1, count));
-  const weights = scope.keep(new oc.NCollection_Array2_double(1, rows.length, 1, count));
-  rows.forEach((row, u) =>
-    row.forEach(([x, y, z, w], v) => {
-      if (!(w > 0)) throw new KernelError('Pulled so much, the sides of this loft turn inside out; pull less.');
-      poles.SetValue(u + 1, v + 1, point(oc, scope, [x / w, y / w, z / w]));
-      weights.SetValue(u + 1, v + 1, w);
-    }),
-  );
-  const [model] = curves as [Geom_BSplineCurve];
-  const numbers = (values: readonly number[]) => {
-    const array = scope.keep(new oc.NCollection_Array1_double(1, values.length));
-    values.forEach((value, i) => array.SetValue(i + 1, value));
-    return array;
-  };
-  const counts = (values: readonly number[]) => {
-    const array = scope.keep(new oc.NCollection_Array1_int(1, values.length));
-    values.forEach((value, i) => array.SetValue(i + 1, value));
-    return array;
-  };
-  const along = Array.from({ length: model.NbKnots() }, (_, i) => i + 1);
-  const across = gaps.reduce<number[]>((all, gap) => [...all, all.at(-1)! + gap], [0]);
-  const surface = scope.keep(
-    new oc.Geom_BSplineSurface(
-      poles, weights, numbers(along.map((i) => model.Knot(i))), numbers(across),
-      counts(along.map((i) => model.Multiplicity(i))), counts(across.map((_, i) => (i === 0 || i === gaps.length ? 4 : 2))),
-      model.Degree(), 3, false, false,
-    ),
-  ); // prettier-ignore
-  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeFace(surface, SEWN)).Face());
+  const at = gaps.reduce<number[]>((all, gap) => [...all, all.at(-1)! + gap], [0]);
+  const across = { at, counts: at.map((_, i) => (i === 0 || i === gaps.length ? 4 : 2)), degree: 3 };
+  const insideOut = 'Pulled so much, the sides of this loft turn inside out; pull less.';
+  return faceOfPoles(oc, scope, rows, knotsOf(curves[0]!), across, insideOut);
 }
 
 /** The poles across one pole of the outlines: Bézier points of the spans, those between them left away (knots are double). */

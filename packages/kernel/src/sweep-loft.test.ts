@@ -53,6 +53,41 @@ describe('sweeps', () => {
     }
   });
 
+  describe('turned by a guide', () => {
+    const guide = (points: Record<string, At>, curves: Record<string, unknown>) => ({ ...drawn(points, curves), name: 'Guide' }); // prettier-ignore
+    const beside = (from: At, to: At) => guide({ a: from, b: to }, { l: { kind: 'line', from: 'a', to: 'b' } });
+    const guided = (more: Partial<Step> = {}) => swept(all, { held: 'guide', guide: { sketch: 'g' }, ...more } as Partial<Step>); // prettier-ignore
+    const met = guided({ meeting: true } as Partial<Step>);
+    const ball = guide({ m: [0, 0], a: [50, 0], b: [30, 40] }, { c: { kind: 'arc', center: 'm', from: 'a', to: 'b' } });
+    const bentGuide = guide({ a: [-6, 0], b: [-6, 30], c: [20, 30], d: [20, 56], e: [45, 56] }, { l: { kind: 'line', from: 'a', to: 'b' }, r: { kind: 'arc', center: 'c', from: 'd', to: 'b' }, m: { kind: 'line', from: 'd', to: 'e' } }); // prettier-ignore
+    test.each<[string, Record<string, Step>, number]>([
+      ['keeping its size', { s: outline(rectangle(-2, -3, 4, 6)), q: straight(40), g: beside([5, 0], [12, 40]), w: guided() }, 24 * 40], // prettier-ignore
+      ['round a bend', { s: round(3), q: bent, g: bentGuide, w: guided() }, Math.PI * 9 * bentLength],
+      ['a cone (prismatoid)', { s: round(5), q: straight(40), g: beside([5, 0], [10, 40]), w: met }, (Math.PI * 40 * (25 + 50 + 100)) / 3], // prettier-ignore
+      ['a hollow bar, drawn from its far end', { s: { ...outline(rectangle(-4, -3, 8, 6)), points: { ...outline(rectangle(-4, -3, 8, 6)).points, c: [0, 0] }, curves: { ...outline(rectangle(-4, -3, 8, 6)).curves, o: { kind: 'circle', center: 'c', radius: 2 } } } as Step, q: straight(30), g: beside([8, 30], [4, 0]), w: swept({ sketch: 's', regions: [{ outer: ['+l0', '+l1', '+l2', '+l3'], holes: [['+o']] }] }, { held: 'guide', guide: { sketch: 'g' }, meeting: true } as Partial<Step>) }, ((48 - 4 * Math.PI) * 30 * (1 + 2 + 4)) / 3], // prettier-ignore
+      ['along an arc', { s: round(5), q: straight(40), g: ball, w: met }, Math.PI * 25 * (40 - 64000 / 3 / 2500)],
+    ])('%s', async (_, steps, expected) => {
+      expect((await volume(steps)) / expected).toBeCloseTo(1, 5);
+    });
+
+    test.each<[string, Record<string, Step>, RegExp]>([
+      ['one that touches the path', { s: round(5), q: straight(40), g: beside([5, 0], [-5, 40]), w: guided() }, /touches the path/], // prettier-ignore
+      [
+        'the same, to be met',
+        { s: round(5), q: straight(40), g: beside([5, 0], [-5, 40]), w: met },
+        /runs into its path/,
+      ],
+      ['one that is too short', { s: round(5), q: straight(40), g: beside([5, 5], [5, 30]), w: guided() }, /begin and end level/], // prettier-ignore
+      ['the same, to be met', { s: round(5), q: straight(40), g: beside([5, 5], [5, 30]), w: met }, /from height 5 mm to 30 mm beside a path of 40 mm/], // prettier-ignore
+      ['one to be met round a bend', { s: round(3), q: bent, g: bentGuide, w: met }, /one straight line only/],
+      ['one with growing besides', { s: round(3), q: straight(40), g: beside([5, 0], [12, 40]), w: guided({ grown: '2' } as Partial<Step>) }, /neither grows/], // prettier-ignore
+      ['none yet', { s: round(3), q: straight(40), w: swept(all, { held: 'guide' } as Partial<Step>) }, /No path is chosen yet/], // prettier-ignore
+    ])('%s is refused', async (_, steps, says) => {
+      const outcome = await evaluated(designOf(steps));
+      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
+    });
+  });
+
   test('a twist turns what is at its end by so much, counter-clockwise', async () => {
     const { bodies } = await evaluated(designOf({ s: outline(rectangle(2, -1, 6, 2)), q: straight(20), w: swept(all, { twist: '90 deg' }) })); // prettier-ignore
     const end = bodies[0]!.facts.faces.find((f) => f.normal && f.normal[2] > 0.99)!;

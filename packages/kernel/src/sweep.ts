@@ -12,9 +12,11 @@ import {
 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Wire } from 'replicad-opencascadejs';
 import { combineSolids, itemsOf } from './combine.ts';
+import { shortestDistance } from './distance.ts';
 import { edgesOf, facesOf, ShapeIndex } from './explore.ts';
 import { cap, side, type Made } from './extrude.ts';
 import { edgeOfPiece, faceOfLoops, point } from './profile.ts';
+import { metSweep } from './met-sweep.ts';
 import { facingOut } from './orient.ts';
 import type { Scope } from './scope.ts';
 
@@ -37,9 +39,16 @@ export function sweepLoops(
   shapeOf: (solid: number) => TopoDS_Shape,
 ): Made {
   const spine = spineOf(oc, scope, sweeping.path, shapeOf);
+  const { upright } = sweeping;
+  if (upright.kind === 'guide' && upright.met) {
+    const edges = (pieces: readonly PathPiece[]) => pieces.map((piece) => spineEdge(oc, scope, piece, shapeOf));
+    return metSweep(oc, scope, frame, loops, edges(sweeping.path), edges(upright.guide));
+  }
+  const guide = upright.kind === 'guide' ? spineOf(oc, scope, upright.guide, shapeOf) : null;
+  if (guide) refuseTouching(oc, scope, spine, guide);
   let first = 0;
   const tubes = loops.map((loop) => {
-    const tube = tubeOf(oc, scope, frame, loop, first, spine, sweeping);
+    const tube = tubeOf(oc, scope, frame, loop, first, spine, sweeping, guide);
     first += loop.pieces.length;
     return tube;
   });
@@ -56,6 +65,9 @@ const ranIntoItself = () =>
     'Carried along this path, the profile runs into itself; make it smaller, or the bends of the path wider.',
   );
 
+const guideEnds = () =>
+  new KernelError('Along this path the guide cannot be followed; let both begin and end level with each other, or make bends wider.'); // prettier-ignore
+
 function tubeOf(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -64,11 +76,14 @@ function tubeOf(
   first: number,
   spine: TopoDS_Wire,
   { upright, grown, twist }: Sweeping,
+  guide: TopoDS_Wire | null,
 ): Made {
   const { edges, face } = faceOfLoops(oc, scope, frame, [loop]);
   const wire = scope.keep(oc.BRepTools.OuterWire(face));
   const maker = scope.keep(new oc.BRepOffsetAPI_MakePipeShell(spine));
-  if (twist !== 0) maker.SetMode(guideOf(oc, scope, spine, twist), false, oc.BRepFill_TypeOfContact.BRepFill_NoContact);
+  const { BRepFill_NoContact: free } = oc.BRepFill_TypeOfContact;
+  if (guide) maker.SetMode(guide, false, free);
+  else if (twist !== 0) maker.SetMode(guideOf(oc, scope, spine, twist), false, free);
   else if (upright.kind === 'along') maker.SetMode(scope.keep(new oc.gp_Dir(...upright.direction)));
   else maker.SetMode(upright.kind === 'curvature');
   maker.SetTransitionMode(oc.BRepBuilderAPI_TransitionMode.BRepBuilderAPI_RightCorner);
@@ -79,7 +94,7 @@ function tubeOf(
     maker.SetLaw(wire, law, false, false);
   }
   maker.Build(scope.keep(new oc.Message_ProgressRange()));
-  if (!maker.IsDone() || !maker.MakeSolid()) throw ranIntoItself();
+  if (!maker.IsDone() || !maker.MakeSolid()) throw guide ? guideEnds() : ranIntoItself();
   const shape = maker.Shape();
   const index = new ShapeIndex(oc, facesOf(oc, scope, shape));
   const parents: FaceParent[][] = index.shapes.map(() => []);
@@ -97,6 +112,15 @@ function tubeOf(
       if (at >= 0 && parents[at]!.length === 0) parents[at]!.push(cap(how));
     }
   return { shape: facingOut(oc, scope, shape), faces: parents };
+}
+
+/** How near, mm, a guide may come to its path. */
+const NEAREST = 1e-3;
+
+/** Of a guide that touches its path the kernel never comes to an end. @throws KernelError */
+function refuseTouching(oc: OpenCascadeInstance, scope: Scope, spine: TopoDS_Wire, guide: TopoDS_Wire): void {
+  if (shortestDistance(oc, scope, spine, guide) < NEAREST)
+    throw new KernelError('The guide touches the path, where it tells no side; keep it aside of the path all the way.');
 }
 
 /** A helix about a straight path: what is swept keeps its side towards it. @throws KernelError */

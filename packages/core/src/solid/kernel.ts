@@ -189,7 +189,11 @@ export type PathPiece =
   | HelixPath;
 
 /** How a profile is held on its way: evenly, as the path bends, or level to a direction. */
-export type Upright = { readonly kind: 'even' | 'curvature' } | { readonly kind: 'along'; readonly direction: Vec3 };
+export type Upright =
+  | { readonly kind: 'even' | 'curvature' }
+  | { readonly kind: 'along'; readonly direction: Vec3 }
+  /** The side towards the guide stays towards it; where it is met, what is carried also grows and shrinks to reach it. */
+  | { readonly kind: 'guide'; readonly guide: readonly PathPiece[]; readonly met: boolean };
 
 /**
  * What solids are cut apart by: a plane; a face of a solid, grown on outwards by so many mm (cylinders and spheres are

@@ -3,7 +3,8 @@ import { StepFailure } from '../../names/body.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { direction } from '../../slots/direction/direction.ts';
 import { expression } from '../../slots/expression/expression.ts';
-import { path } from '../../slots/path/path.ts';
+import { flag } from '../../slots/flag/flag.ts';
+import { path, type PathFound } from '../../slots/path/path.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { Upright } from '../../solid/kernel.ts';
@@ -15,7 +16,8 @@ import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts'
 import { areasWithWall, isWall, wallSentence, wallSlots } from '../result/wall.ts';
 import { refuseTight } from './tight.ts';
 
-const WAYS = { even: 'evenly', curvature: 'turning as it bends', along: 'held level to' } as const;
+const WAYS = { even: 'evenly', curvature: 'turning as it bends', along: 'held level to', guide: 'turned by' } as const;
+const isGuided = (step: StepData) => step.held === 'guide';
 const MOST_GROWN = 100;
 /** Ten turns, rad. */
 const MOST_TWIST = 20 * Math.PI;
@@ -33,12 +35,24 @@ export const sweep = declareTools({
     held: {
       of: choice<keyof typeof WAYS>(WAYS),
       otherwise: () => 'even' as const,
-      says: 'even: with as little turning as can be. curvature: as the path bends. along: level to a direction.',
+      says: 'even: with as little turning as can be. curvature: as the path bends. along: level to a direction. guide: the side towards a guide stays towards it.',
     },
     direction: {
       of: direction(),
       when: (step: StepData) => step.held === 'along',
       otherwise: () => ({ datum: 'z' as const }),
+    },
+    guide: {
+      of: path(),
+      when: isGuided,
+      otherwise: () => ({ edges: [] }),
+      says: 'Curves beside the path, beginning and ending level with it.',
+    },
+    meeting: {
+      of: flag('keeping its size', 'growing to meet it'),
+      when: isGuided,
+      otherwise: () => false,
+      says: 'Along a straight path, what is carried grows and shrinks as the guide goes away and comes near.',
     },
     grown: {
       of: expression('number'),
@@ -71,6 +85,7 @@ export const sweep = declareTools({
     { slot: 'path' },
     { slot: 'held' },
     ...(step.held === 'along' ? [{ slot: 'direction' }] : []),
+    ...(isGuided(step) ? [{ slot: 'guide' }, { slot: 'meeting' }] : []),
     ...(step.grown === undefined ? [] : ['growing to', { slot: 'grown' }, 'times']),
     ...(step.twist === undefined ? [] : ['twisted by', { slot: 'twist' }]),
     ...thinSentence(step),
@@ -82,7 +97,9 @@ export const sweep = declareTools({
     ...(isWall(step) ? [] : thinExtras(step)),
   ],
   tools(
-    { profile, path: along, held, direction: level, grown = 1, twist = 0, wall, wall_side, thin, thin_side },
+    {
+      profile, path: along, held, direction: level, guide, meeting, grown = 1, twist = 0, wall, wall_side, thin, thin_side,
+    }, // prettier-ignore
     context,
   ) {
     if (!(grown > 1 / MOST_GROWN && grown < MOST_GROWN))
@@ -91,15 +108,30 @@ export const sweep = declareTools({
       throw new StepFailure('A profile grows on its way or is twisted, not both; take one of them away.');
     if (Math.abs(twist) > MOST_TWIST)
       throw new StepFailure('A profile is twisted by ten turns at most; give a smaller angle.');
+    if (guide && (twist !== 0 || grown !== 1))
+      throw new StepFailure('A profile that a guide turns neither grows by a number nor is twisted; take that away.');
     const areas = areasWithWall(profile, wall, wall_side);
     for (const area of areas) refuseTight(along, area, profile.frame, grown);
     const solids = swept(context.stepId, areas, false, (area) =>
-      context.kernel.sweep(profile.frame, area.loops, along.pieces, uprightOf(held, level), grown, twist),
+      context.kernel.sweep(
+        profile.frame,
+        area.loops,
+        along.pieces,
+        uprightOf(held, level, guide, meeting),
+        grown,
+        twist,
+      ),
     );
     return thinned(solids, thin, thin_side, context);
   },
 });
 
-function uprightOf(held: keyof typeof WAYS, level: Vec3 | undefined): Upright {
+function uprightOf(
+  held: keyof typeof WAYS,
+  level: Vec3 | undefined,
+  guide: PathFound | undefined,
+  meeting: boolean | undefined,
+): Upright {
+  if (held === 'guide') return { kind: 'guide', guide: guide!.pieces, met: meeting ?? false };
   return held === 'along' ? { kind: 'along', direction: level! } : { kind: held };
 }
