@@ -13,6 +13,8 @@ export default defineConfig({
   reporter: report ? [['list'], ['json', { outputFile: `../${report}` }]] : [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
+    // Views turn at once, so that no test waits for them.
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

@@ -79,7 +79,7 @@ export class Workplace {
           before = now;
           return still;
         },
-        { intervals: [200] },
+        { intervals: [100] },
       )
       .toBeGreaterThanOrEqual(3);
   }
@@ -111,7 +111,7 @@ export class Workplace {
           before = now;
           return now !== null && now === was;
         },
-        { intervals: [200] },
+        { intervals: [100] },
       )
       .toBe(true);
     const [x, y] = await this.inSpace(...place);

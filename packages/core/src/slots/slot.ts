@@ -43,7 +43,14 @@ export type Picked =
       readonly round: boolean;
       readonly of?: BodyRef;
     }
-  | { readonly kind: 'edge'; readonly ref: EdgeRef; readonly curve: CurveKind; readonly of?: BodyRef }
+  | {
+      readonly kind: 'edge';
+      readonly ref: EdgeRef;
+      readonly curve: CurveKind;
+      readonly of?: BodyRef;
+      /** The later of the steps that made its faces: a rim is of its hole, not of the plate. */
+      readonly by?: string;
+    }
   | { readonly kind: 'region'; readonly sketch: string; readonly ref: RegionRef }
   | { readonly kind: 'line'; readonly sketch: string; readonly curve: string }
   | { readonly kind: 'vertex'; readonly ref: VertexRef }

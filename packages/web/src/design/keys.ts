@@ -18,6 +18,8 @@ interface Wiring {
   openStack(): void;
 }
 
+const FOCUS_BACK_MS = 60;
+
 export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: Wiring): void {
   const design = useDesign();
   const session = useSession();
@@ -38,6 +40,18 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
     const redo = event.key.toLowerCase() === 'y' || event.shiftKey;
     session.notice = await (redo ? design.redo() : design.undo());
   }
+
+  // What was pressed with the pointer lets go of the keys, so that Space opens the verbs and Enter keeps the step.
+  useEventListener(window, 'click', (event) => {
+    const pressed = (event.target as HTMLElement).closest<HTMLElement>('button, [role="menuitem"]');
+    if (event.detail === 0 || !pressed || pressed.closest('[role="dialog"]')) return;
+    const opens = (e: Element) => e.hasAttribute('aria-haspopup') && e.getAttribute('aria-expanded') === 'true';
+    // A menu gives the focus back to its button, after a moment.
+    setTimeout(() => {
+      const now = document.activeElement as HTMLElement | null;
+      if (now?.tagName === 'BUTTON' && !opens(now)) now.blur();
+    }, FOCUS_BACK_MS);
+  });
 
   useEventListener(window, 'keydown', (event) => {
     const target = event.target as HTMLElement;

@@ -26,6 +26,7 @@ export const useSession = defineStore('session', () => {
   const sketching = modes.slot('sketch');
   const editing = modes.slot('fill');
   const pickingFor = modes.slot('pick');
+  const said = modes.slot('say');
   const tool = modes.slot('tool');
   const changing = modes.slot('change');
   const traced = modes.slot('trace');
@@ -93,6 +94,7 @@ export const useSession = defineStore('session', () => {
     editing.value = null;
     standing.value = null;
     pickingFor.value = null;
+    said.value = null;
     picks.value = [];
   }
 
@@ -103,6 +105,7 @@ export const useSession = defineStore('session', () => {
     changing.value = null;
     notice.value = null;
     pickingFor.value = null;
+    said.value = null;
     editing.value = null;
     section.value = [];
     sketching.value = step;
@@ -129,6 +132,7 @@ export const useSession = defineStore('session', () => {
     sketching,
     editing,
     pickingFor,
+    said,
     picks,
     entities,
     tool,

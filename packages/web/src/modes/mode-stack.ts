@@ -16,6 +16,8 @@ export interface ModeValues {
   tool: string;
   /** A change of the open sketch that is under way. */
   change: ChangeKind;
+  /** The kind of step that was said before what it is made of is picked. */
+  say: string;
   /** The step whose sentence is being filled. */
   fill: string;
   /** A slot that takes picks from the stage. */

@@ -14,7 +14,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   const design = useDesign();
   const session = useSession();
   const trial = useTrial();
-  const { keepStep, dropStep } = useVerbs();
+  const { keepStep, dropStep, beginSaid } = useVerbs();
   const { drawing, changing } = editing;
 
   /** True when something was there to be put down. */
@@ -63,6 +63,13 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   modes.handle('fill', {
     escape: () => (design.attempt ? dropStep() : modes.leave('fill')),
     enter: keepStep,
+  });
+  modes.handle('say', {
+    escape: () => {
+      session.picks = [];
+      session.said = null;
+    },
+    enter: beginSaid,
   });
   modes.handle('pick', { enter: () => modes.leave('pick') });
   modes.handle('trace', { escape: () => letGoOfPicks() || modes.leave('trace') });

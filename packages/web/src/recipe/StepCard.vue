@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One step: its name, how it stands, and its sentence with live slots. */
 import { asSketch, expressionOf, readingOf, renameStep, sentenceOf, setDimension, type Step } from '@helb/core';
-import { computed, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import type { StepView } from '@helb/core';
@@ -39,7 +39,8 @@ const state = computed<{ text: string; tone: string } | null>(() => {
   if (!asSketch(props.step) || !sketch)
     return props.view?.status === 'failed' ? { text: 'failed', tone: 'text-bad' } : null;
   if (!sketch.solved) return { text: 'clashing', tone: 'text-bad' };
-  if (Object.keys(sketch.geometry.curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
+  const { points, curves } = sketch.geometry;
+  if (Object.keys(points).length + Object.keys(curves).length === 0) return { text: 'empty', tone: 'text-quiet' };
   if (sketch.freedoms === 0) return { text: 'settled', tone: 'text-good' };
   return { text: `${sketch.freedoms} freedom${sketch.freedoms === 1 ? '' : 's'} left`, tone: 'text-warn' };
 });
@@ -58,6 +59,7 @@ const failed = computed(() => props.view?.status === 'failed' && !props.step.sup
 const card = useTemplateRef<HTMLElement>('card');
 const show = () => active.value && card.value?.scrollIntoView({ block: 'nearest' });
 watch(active, show, { flush: 'post' });
+onMounted(() => void nextTick(show));
 // Its sentence grows with another choice in it; at other times a menu that is open must not be moved.
 watch(() => sentence.value.length, show, { flush: 'post' }); // prettier-ignore
 

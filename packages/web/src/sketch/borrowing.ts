@@ -24,6 +24,7 @@ export interface BodiesBehind {
 
 export type BorrowKind = 'borrow' | 'borrow section' | 'borrow silhouette';
 const VERTEX_REACH_PX = 9;
+const CLOSED_MM = 1e-6;
 
 export function useBorrowing(change: (label: string, run: (sketch: SketchGeometry) => void) => boolean) {
   const design = useDesign();
@@ -52,6 +53,9 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
       edgePoints[i * 3 + 2]!,
     ];
     const edge = refOfEdge(namedBody(body), hit.index);
+    // Where a whole circle begins is no end of it.
+    const closed = Math.hypot(...at(first).map((c, k) => c - at(first + count - 1)[k]!)) < CLOSED_MM;
+    if (closed) return { kind: 'edge', edge };
     for (const [end, p] of [
       ['from', at(first)],
       ['to', at(first + count - 1)],

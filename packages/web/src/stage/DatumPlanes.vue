@@ -54,8 +54,18 @@ const planes = computed(() => {
       choose: () => choose(pick),
     };
   });
-  return [...own, ...set].map((p) => ({ ...p, points: p.outline.map((c) => c.join()).join(' ') }));
+  return [...own, ...set].map((p) => ({ ...p, tab: onStage(p.tab), points: p.outline.map((c) => c.join()).join(' ') }));
 });
+
+/** However far away a datum lies, its tab can be clicked: px kept from the stage's edges. */
+const FROM_SIDE_PX = 48;
+const FROM_TOP_PX = 20;
+
+function onStage([x, y]: readonly [number, number]): readonly [number, number] {
+  const [wide, high] = props.scene.extent();
+  const within = (value: number, margin: number, size: number) => Math.max(margin, Math.min(size - margin, value));
+  return [within(x, FROM_SIDE_PX, wide), within(y, FROM_TOP_PX, high)];
+}
 
 /** A cross so large, and its tab so far above it, px: what lies at the point is not covered. */
 const CROSS_PX = 5;
@@ -91,12 +101,13 @@ const closed = <T,>(corners: readonly T[]): T[] => [...corners, corners[0]!];
 
 function choose(pick: Pick): void {
   if (session.pickingFor) give(pick);
-  else if (pick.kind === 'datum' && session.picks.length === 0) verbs.sketchOn(pick.datum);
+  else if (pick.kind === 'datum' && session.picks.length === 0 && session.said === null) verbs.sketchOn(pick.datum);
   else {
     const same = (p: Pick) => JSON.stringify(p) === JSON.stringify(pick);
     session.picks = session.picks.some(same)
       ? session.picks.filter((p) => !same(p))
       : [...session.picks.filter((p) => p.kind !== 'region'), pick];
+    verbs.beginSaid();
   }
 }
 </script>
@@ -117,7 +128,7 @@ function choose(pick: Pick): void {
     <button
       v-for="p in planes"
       :key="p.key"
-      class="pointer-events-auto absolute -translate-x-1/2 -translate-y-1/2 rounded border border-hairline bg-panel px-2 py-1 text-xs font-medium text-link hover:border-signal hover:text-signal"
+      class="pointer-events-auto absolute -translate-x-1/2 -translate-y-1/2 whitespace-nowrap rounded border border-hairline bg-panel px-2 py-1 text-xs font-medium text-link hover:border-signal hover:text-signal"
       :style="{ left: `${p.tab[0]}px`, top: `${p.tab[1]}px` }"
       @pointerdown.stop
       @click="p.choose()"

@@ -6,6 +6,7 @@ import {
   refOfEdge,
   refOfBody,
   refOfFace,
+  kindOf,
   refOf,
   regionAt,
   toSpace,
@@ -80,6 +81,12 @@ export function useStagePicking(
   ]);
   const showDatums = computed(() => {
     if (session.inSketch || !session.activePart) return false;
+    if (session.said !== null && design.design) {
+      const { units } = design.design;
+      const picks = [{ kind: 'datum', datum: 'floor' } as const];
+      if (kindOf({ kind: session.said }).begin({ picks, bodies: bodies.value.length, units, sketch: () => null }))
+        return true;
+    }
     return (
       waiting.value?.kind.kind === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value)
     );
@@ -167,7 +174,8 @@ export function useStagePicking(
   }
 
   function take(pick: Pick | null, add: boolean): void {
-    if (!waiting.value) choose(pick, add || pick?.kind === 'region', add);
+    const more = add || session.said !== null;
+    if (!waiting.value) choose(pick, more || pick?.kind === 'region', more);
     else if (pick) give(pick);
   }
 
@@ -194,6 +202,9 @@ export function useStagePicking(
     const length = (mm: number) => formatQuantity(mm, 'length', units);
     if (hit.kind === 'edge') {
       const edge = body.edges[hit.index]!;
+      const ref = refOfEdge(namedBody(body), hit.index);
+      const order = design.design.parts[session.activePart ?? '']?.stepOrder ?? [];
+      const by = order.findLast((step) => ref.faces.some((name) => name.split(':')[0] === step));
       const label =
         edge.radius === null
           ? `length ${length(edge.length)}`
@@ -203,7 +214,8 @@ export function useStagePicking(
         body: body.id,
         edge: hit.index,
         of: refOfBody(namedBody(body), bodies.value.map(namedBody)),
-        ref: refOfEdge(namedBody(body), hit.index),
+        ref,
+        ...(by === undefined ? {} : { by }),
         curve: edge.kind,
         label,
       };

@@ -57,6 +57,9 @@ export class StageScene {
   private section: readonly SectionPlane[] = [];
   private sectionView: SectionView | null = null;
 
+  /** Unless one has asked the system for less motion. */
+  private readonly turnsSmoothly = !window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
   constructor(
     canvas: HTMLCanvasElement,
     surface: HTMLElement,
@@ -330,8 +333,8 @@ export class StageScene {
       h = Math.max(h, Math.abs(c.y) * 2);
     }
     const zoom = Math.min(this.size.x / (w * FIT_MARGIN), this.size.y / (h * FIT_MARGIN));
-    void this.controls.moveTo(center.x, center.y, center.z, animate);
-    void this.controls.zoomTo(zoom, animate);
+    void this.controls.moveTo(center.x, center.y, center.z, animate && this.turnsSmoothly);
+    void this.controls.zoomTo(zoom, animate && this.turnsSmoothly);
     this.invalidate();
   }
 
@@ -350,8 +353,13 @@ export class StageScene {
     const polar = Math.acos(z / Math.hypot(x, y, z));
     // Turn the shorter way round.
     const turns = Math.round((this.controls.azimuthAngle - azimuth) / (2 * Math.PI));
-    void this.controls.rotateTo(azimuth + turns * 2 * Math.PI, polar, animate);
+    void this.controls.rotateTo(azimuth + turns * 2 * Math.PI, polar, animate && this.turnsSmoothly);
     this.invalidate();
+  }
+
+  /** Width and height of what is seen, px. */
+  extent(): readonly [number, number] {
+    return [this.size.x, this.size.y];
   }
 
   /** Where the camera looks from, unit length. */

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
+import { kindOf } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Pick } from '../design/session.ts';
+import { useModes } from '../modes/mode-stack.ts';
+import { pickerOf } from '../slots/pickers.ts';
 import { useFilling } from '../slots/filling.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { CHANGE_HINTS } from '../sketch/changing.ts';
@@ -24,7 +27,8 @@ const session = useSession();
 const { waiting, give } = useFilling();
 const evaluation = useEvaluation();
 const clash = useClashOffer();
-const { toolVerbs, sketchVerbs, partVerbs, keepStep, dropStep } = useVerbs();
+const modes = useModes();
+const { toolVerbs, sketchVerbs, partVerbs, saidFirst, keepStep, dropStep } = useVerbs();
 const sketchChanges = useSketchVerbs(props.editing);
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -36,7 +40,10 @@ function wordFor(pick: Pick): string {
   return pick.kind === 'sketch_point' ? 'point' : pick.kind;
 }
 
+const said = computed(() => (session.said === null ? null : kindOf({ kind: session.said })));
+
 const subject = computed(() => {
+  if (said.value) return `${said.value.label}:`;
   if (waiting.value) return waiting.value.picker?.hint ?? '';
   if (session.inSketch) {
     const { drawing } = props.editing;
@@ -55,6 +62,10 @@ const subject = computed(() => {
 
 /** Said while a tool or a change waits for its next click. */
 const hint = computed(() => {
+  if (said.value) {
+    const hints = Object.values(said.value.slots).flatMap(({ of }) => pickerOf(of.kind)?.hint ?? []);
+    return `${hints[0]!}; Shift picks more`;
+  }
   if (!session.inSketch) return '';
   if (session.tool) return props.editing.drawing.hint.value;
   return session.changing ? CHANGE_HINTS[session.changing] : '';
@@ -63,6 +74,7 @@ const drawingNow = computed(() => session.inSketch && session.tool !== null);
 const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
 const shown = computed<Verb[]>(() => {
+  if (said.value) return [{ id: 'drop', label: 'Drop', key: 'Esc', run: () => void modes.escape() }];
   if (waiting.value)
     return [
       ...(waiting.value.picker?.offers ?? []).map(({ label, pick }) => ({
@@ -79,7 +91,8 @@ const shown = computed<Verb[]>(() => {
 
 /** All that the keys and the list reach, shown or not. */
 const verbs = computed<Verb[]>(() => {
-  if (!session.inSketch || session.pickingFor) return shown.value;
+  if (!session.inSketch || session.pickingFor)
+    return session.picks.length > 0 || waiting.value || said.value ? shown.value : [...shown.value, ...saidFirst.value];
   if (session.entities.length > 0 && !session.tool)
     return [...shown.value, ...sketchChanges.dimensions.value, ...sketchChanges.changesOfPicked.value];
   return [...toolVerbs.value, ...sketchChanges.plain.value, ...sketchVerbs.value];

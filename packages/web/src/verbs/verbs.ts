@@ -8,6 +8,7 @@ import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { pickerOf } from '../slots/pickers.ts';
 import { useMeasuring } from '../ledger/measuring.ts';
 import { useLookVerbs } from './look-verbs.ts';
 
@@ -100,7 +101,7 @@ export function useVerbs() {
   /** The open sketch picked as a whole: some begin from its open outline, or its points. */
   const wholeSketch = () => [{ kind: 'step', step: session.sketching ?? '', is: 'sketch' } as const];
 
-  /** From inside a sketch: from its largest region, which is most often the one meant; else from its open outline. */
+  /** From inside a sketch: from the region with the largest outline, which is most often the one meant; else from its open outline. */
   async function beginInSketch(kind: StepKind): Promise<void> {
     const id = session.sketching;
     const sketch = id ? asSketch(part.value?.steps[id]) : null;
@@ -108,7 +109,8 @@ export function useVerbs() {
     const { regions } = regionsFor(sketch);
     const all = regions.length > 0 ? regions : (await regionsWhenFound(sketch)).regions;
     if (session.sketching !== id) return;
-    const [largest] = [...all].sort((a, b) => b.area - a.area);
+    // A tube is drawn as two circles: what is meant reaches out farthest, though the bore may be the larger area.
+    const [largest] = [...all].sort((a, b) => b.loops[0]!.area - a.loops[0]!.area);
     if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
     else if (beginning(kind, wholeSketch())) {
       begin(kind, wholeSketch());
@@ -203,6 +205,24 @@ export function useVerbs() {
     return { id: kind.kind, label: kind.verb ?? kind.label, ...(kind.key ? { key: kind.key } : {}), run };
   }
 
+  const takesPicks = (kind: StepKind) => Object.values(kind.slots).some((slot) => pickerOf(slot.of.kind));
+
+  /** Said before anything is picked: the step begins as soon as what is picked is enough for it. */
+  const saidFirst = computed<Verb[]>(() =>
+    stepKinds()
+      .filter(takesPicks)
+      .map((kind) => verbOf(kind, () => (session.said = kind.kind))),
+  );
+
+  /** Begin what was said, once enough is picked. */
+  function beginSaid(): void {
+    const kind = session.said === null ? null : kindOf({ kind: session.said });
+    const slots = kind && session.picks.length > 0 ? beginning(kind, session.picks) : null;
+    if (!kind || !slots) return;
+    session.said = null;
+    beginWith(kind, slots);
+  }
+
   const partVerbs = computed<Verb[]>(() => {
     const { picks } = session;
     if (picks.length > 0)
@@ -228,6 +248,8 @@ export function useVerbs() {
     toolVerbs,
     sketchVerbs,
     partVerbs,
+    saidFirst,
+    beginSaid,
     begin,
     bringIn,
     sketchOn,

@@ -17,8 +17,9 @@ export function steps(): SlotKind<readonly string[], readonly string[]> {
     },
     take(stored, pick) {
       // Of what is picked, the step that made it.
+      const by = pick.kind === 'edge' ? pick.by : undefined;
       const name = pick.kind === 'face' ? pick.ref.name : pick.kind === 'edge' ? pick.ref.faces[0] : undefined;
-      const step = name?.split(':')[0];
+      const step = by ?? name?.split(':')[0];
       if (step === undefined) return null;
       const rest = (stored ?? []).filter((id) => id !== step);
       return rest.length < (stored ?? []).length && rest.length > 0 ? rest : [...rest, step];

@@ -45,6 +45,7 @@ export function repeatSteps(
     for (const { body, from } of result.made) origin.set(body, from && (origin.get(from) ?? from));
     bodies = inPlace(bodies, result);
   }
+  if (isAsBefore(context.bodies, bodies)) notes.push('Nothing is changed by this: the copies lie where the same is there already.'); // prettier-ignore
   const there = new Set(bodies);
   return {
     made: bodies.flatMap((body) => (origin.has(body) ? [{ body, from: origin.get(body)! }] : [])),
@@ -52,6 +53,16 @@ export function repeatSteps(
     ...(notes.length > 0 ? { note: notes.join(' ') } : {}),
   };
 }
+
+/** Nothing to be seen: as many faces as before, and as much in them. */
+function isAsBefore(before: readonly Body[], after: readonly Body[]): boolean {
+  const faces = (bodies: readonly Body[]) => bodies.reduce((sum, b) => sum + b.faceNames.length, 0);
+  if (before.length !== after.length || faces(before) !== faces(after)) return false;
+  const volume = (bodies: readonly Body[]) => bodies.reduce((sum, b) => sum + b.facts.volume, 0);
+  return Math.abs(volume(after) - volume(before)) <= SAME_SHARE * volume(before);
+}
+/** Of a volume: what is nearer than this is the same. */
+const SAME_SHARE = 1e-9;
 
 /** A pattern repeated: its members at every place, and what they are copies of where that is not repeated itself. @throws StepFailure */
 function membersWithin(
