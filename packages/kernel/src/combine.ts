@@ -4,8 +4,28 @@ import { distinct, facesOf, ShapeIndex } from './explore.ts';
 import type { Made } from './extrude.ts';
 import type { Scope } from './scope.ts';
 
-/** One call with all tools at once: many times faster than one after the other. */
+/**
+ * All tools at once: many times faster than one after the other. What is cut or kept in common is each target's own
+ * affair, and is done one by one: of targets that touch, the kernel loses one, and reports success.
+ */
 export function combineSolids(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  kind: BooleanKind,
+  targets: readonly TopoDS_Shape[],
+  tools: readonly TopoDS_Shape[],
+): Made[] {
+  if (kind === 'join') return atOnce(oc, scope, kind, targets, tools);
+  return targets.flatMap((target, t) => {
+    const argument = (own: number) => (own === 0 ? t : targets.length + own - 1);
+    return atOnce(oc, scope, kind, [target], tools).map(({ shape, faces }) => ({
+      shape,
+      faces: faces.map((parents) => parents.map((p) => ({ ...p, argument: argument(p.argument) }))),
+    }));
+  });
+}
+
+function atOnce(
   oc: OpenCascadeInstance,
   scope: Scope,
   kind: BooleanKind,

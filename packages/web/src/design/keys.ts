@@ -45,12 +45,13 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
   useEventListener(window, 'click', (event) => {
     const pressed = (event.target as HTMLElement).closest<HTMLElement>('button, [role="menuitem"]');
     if (event.detail === 0 || !pressed || pressed.closest('[role="dialog"]')) return;
-    const opens = (e: Element) => e.hasAttribute('aria-haspopup') && e.getAttribute('aria-expanded') === 'true';
-    // A menu gives the focus back to its button, after a moment.
-    setTimeout(() => {
+    const letGo = () => {
       const now = document.activeElement as HTMLElement | null;
-      if (now?.tagName === 'BUTTON' && !opens(now)) now.blur();
-    }, FOCUS_BACK_MS);
+      if (now?.tagName === 'BUTTON' && now.getAttribute('aria-expanded') !== 'true') now.blur();
+    };
+    // A menu gives the focus back to its button, after a moment.
+    if (pressed.role === 'menuitem') setTimeout(letGo, FOCUS_BACK_MS);
+    else if (!pressed.hasAttribute('aria-haspopup')) letGo();
   });
 
   useEventListener(window, 'keydown', (event) => {

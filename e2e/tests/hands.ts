@@ -1,0 +1,106 @@
+/** What hands do again and again when a part is made: shapes of typed sizes, slots filled, choices taken. */
+import type { Workplace } from './workplace.ts';
+
+type Place = [number, number];
+
+export class Hands {
+  constructor(private readonly w: Workplace) {}
+
+  /** Type into a number that is open. */
+  async give(label: string, value: string): Promise<void> {
+    await this.w.page.getByLabel(label).fill(value);
+    await this.w.page.getByLabel(label).press('Enter');
+  }
+
+  /** Type into a number of a step's sentence. */
+  async number(step: string, slot: string, value: string): Promise<void> {
+    const open = this.w.page.getByLabel(`${step}: ${slot}`, { exact: true });
+    const closed = this.w.step(step).getByRole('button', { name: new RegExp(slot) });
+    await open.or(closed.first()).first().waitFor();
+    if (!(await open.isVisible())) await closed.first().click();
+    await open.fill(value);
+    await open.press('Enter');
+  }
+
+  /** Take another choice in a step's sentence. */
+  async turn(step: string, from: string | RegExp, to: string): Promise<void> {
+    await this.w.step(step).getByRole('button', { name: from }).first().click();
+    await this.w.page.getByRole('menuitem', { name: to, exact: true }).click();
+  }
+
+  async more(step: string, action: string): Promise<void> {
+    await this.w.page.getByRole('button', { name: `More for ${step}` }).click();
+    await this.w.page.getByRole('menuitem', { name: action, exact: true }).click();
+  }
+
+  /** Give a slot other picks. */
+  async pickFor(step: string, slot: RegExp, ...places: [number, number, number][]): Promise<void> {
+    await this.w.step(step).getByRole('button', { name: slot }).click();
+    for (const place of places) await this.w.pick(place);
+    await this.w.page.getByRole('button', { name: 'Done' }).click();
+  }
+
+  /** @param to where the pointer is while the sizes are typed */
+  async rectangle(at: Place, to: Place, width: string, height: string, tool = 'Rectangle'): Promise<void> {
+    await this.w.draw(tool, at);
+    await this.w.point(...to);
+    await this.type(width, 'Tab');
+    await this.type(height, 'Enter');
+    await this.w.putDown();
+  }
+
+  async circle(at: Place, across: string): Promise<void> {
+    await this.w.draw('Circle', at);
+    await this.w.point(at[0] + 4, at[1] + 2);
+    await this.type(across, 'Enter');
+    await this.w.putDown();
+  }
+
+  /** An ellipse about the origin: half its length towards a place, then half its breadth. */
+  async ellipse(long: Place, short: Place): Promise<void> {
+    await this.w.draw('Ellipse', [0, 0]);
+    for (const [u, v] of [long, short]) {
+      await this.w.point(u, v);
+      await this.type(String(u || v), 'Enter');
+    }
+    await this.w.putDown();
+  }
+
+  look(from: string): Promise<void> {
+    return this.w.page.getByRole('button', { name: `Look from ${from}`, exact: true }).click();
+  }
+
+  async sketchOn(datum: 'floor' | 'wall' | 'side'): Promise<void> {
+    await this.w.verb(`Sketch on ${datum}`).click();
+    await this.w.viewSettled();
+  }
+
+  async sketchOnFace(place: [number, number, number]): Promise<void> {
+    await this.w.pick(place);
+    await this.w.page.keyboard.press('k');
+    await this.w.viewSettled();
+  }
+
+  /** A plane so far above the floor, with a sketch open on it. */
+  async sketchAbove(name: string, height: string): Promise<void> {
+    await this.w.choose('Datum plane');
+    await this.w.stage().getByRole('button', { name: 'floor plane' }).click();
+    await this.number(name, 'distance', height);
+    await this.w.keep(name);
+    await this.w.stage().getByRole('button', { name }).click();
+    await this.w.page.keyboard.press('k');
+    await this.w.viewSettled();
+  }
+
+  /** Bring edges that show behind the sketch into it. */
+  async borrow(...places: Place[]): Promise<void> {
+    await this.w.change('Borrow edges and faces');
+    for (const [u, v] of places) await this.w.click(u, v);
+    await this.w.page.getByRole('button', { name: 'Done' }).click();
+  }
+
+  private async type(text: string, then: 'Tab' | 'Enter'): Promise<void> {
+    await this.w.page.keyboard.type(text);
+    await this.w.page.keyboard.press(then);
+  }
+}
