@@ -8,8 +8,9 @@ export class Hands {
 
   /** Type into a number that is open. */
   async give(label: string, value: string): Promise<void> {
-    await this.w.page.getByLabel(label).fill(value);
-    await this.w.page.getByLabel(label).press('Enter');
+    const field = this.w.page.getByRole('textbox', { name: label, exact: true }).or(this.w.page.getByRole('combobox', { name: label, exact: true })); // prettier-ignore
+    await field.fill(value);
+    await field.press('Enter');
   }
 
   /** Type into a number of a step's sentence. */
@@ -25,12 +26,12 @@ export class Hands {
   /** Take another choice in a step's sentence. */
   async turn(step: string, from: string | RegExp, to: string): Promise<void> {
     await this.w.step(step).getByRole('button', { name: from }).first().click();
-    await this.w.page.getByRole('menuitem', { name: to, exact: true }).click();
+    await this.item(to);
   }
 
   async more(step: string, action: string): Promise<void> {
     await this.w.page.getByRole('button', { name: `More for ${step}` }).click();
-    await this.w.page.getByRole('menuitem', { name: action, exact: true }).click();
+    await this.item(action);
   }
 
   /** Give a slot other picks. */
@@ -97,6 +98,12 @@ export class Hands {
     await this.w.change('Borrow edges and faces');
     for (const [u, v] of places) await this.w.click(u, v);
     await this.w.page.getByRole('button', { name: 'Done' }).click();
+  }
+
+  /** Of an open menu, which then gives the keys back to the stage. */
+  private async item(name: string): Promise<void> {
+    await this.w.page.getByRole('menuitem', { name, exact: true }).click();
+    await this.w.page.waitForFunction(() => document.activeElement?.tagName !== 'BUTTON');
   }
 
   private async type(text: string, then: 'Tab' | 'Enter'): Promise<void> {

@@ -1,6 +1,6 @@
 /** Solids hollowed out, and faces slanted for a mould. */
 import { KernelError, type FaceParent, type Frame } from '@helb/core';
-import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { GeomAbs_JoinType, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { combineSolids, itemsOf, listOf } from './combine.ts';
 import { historyOf, told } from './edges-worked.ts';
 import { tightest } from './curvature.ts';
@@ -23,6 +23,28 @@ export function shellSolid(
   const faces = facesOf(oc, scope, solid);
   refuseOverRadius(oc, scope, faces.filter((_, f) => !open.includes(f)), thickness, outward); // prettier-ignore
   if (open.length === 0) return closedShell(oc, scope, solid, thickness, outward);
+  const { GeomAbs_Arc, GeomAbs_Intersection } = oc.GeomAbs_JoinType;
+  // Inside, corners stay corners; outside they would be drawn out without end.
+  if (outward) return openShell(oc, scope, solid, open, thickness, GeomAbs_Arc, false);
+  try {
+    return openShell(oc, scope, solid, open, -thickness, GeomAbs_Intersection, false);
+  } catch (error) {
+    if (!(error instanceof KernelError)) throw error;
+    // Freely curved sides that are cut off at a slant come only with the inner corners rounded by the wall.
+    return openShell(oc, scope, solid, open, -thickness, GeomAbs_Arc, true);
+  }
+}
+
+function openShell(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  solid: TopoDS_Shape,
+  open: readonly number[],
+  offset: number,
+  join: GeomAbs_JoinType,
+  intersect: boolean,
+): Made {
+  const faces = facesOf(oc, scope, solid);
   const maker = scope.keep(new oc.BRepOffsetAPI_MakeThickSolid());
   maker.MakeThickSolidByJoin(
     solid,
@@ -31,13 +53,12 @@ export function shellSolid(
       scope,
       open.map((f) => faces[f]!),
     ),
-    outward ? thickness : -thickness,
+    offset,
     JOINED,
     oc.BRepOffset_Mode.BRepOffset_Skin,
+    intersect,
     false,
-    false,
-    // Inside, corners stay corners; outside they would be drawn out without end.
-    outward ? oc.GeomAbs_JoinType.GeomAbs_Arc : oc.GeomAbs_JoinType.GeomAbs_Intersection,
+    join,
     false,
     scope.keep(new oc.Message_ProgressRange()),
   );

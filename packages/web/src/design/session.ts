@@ -70,6 +70,9 @@ export const useSession = defineStore('session', () => {
   const drawing = ref<Drawing>('shaded');
   const hidden = shallowRef<ReadonlySet<string>>(new Set());
 
+  /** Sketches that are shown though steps have used them. */
+  const shownSketches = shallowRef<ReadonlySet<string>>(new Set());
+
   /** What the part, or one body of it, weighs is shown; its centre from a picked place, or from the origin. */
   const weighing = shallowRef<{
     readonly body: string | null;
@@ -90,6 +93,7 @@ export const useSession = defineStore('session', () => {
     outlining.value = null;
     section.value = [];
     hidden.value = new Set();
+    shownSketches.value = new Set();
     weighing.value = null;
     editing.value = null;
     standing.value = null;
@@ -133,6 +137,7 @@ export const useSession = defineStore('session', () => {
     editing,
     pickingFor,
     said,
+    shownSketches,
     picks,
     entities,
     tool,

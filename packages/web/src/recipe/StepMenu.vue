@@ -54,6 +54,13 @@ function copyTo(to: string): void {
   toast(`${props.step.name} is at the end of ${design.design!.parts[to]!.name}${with_}.`);
 }
 
+/** A sketch that steps have used is shown again, to be picked from. */
+function toggleShown(): void {
+  const shown = new Set(session.shownSketches);
+  if (!shown.delete(props.stepId)) shown.add(props.stepId);
+  session.shownSketches = shown;
+}
+
 /** Other sketches of this part that could take the place of this one. */
 const otherSketches = computed(() =>
   asSketch(props.step) && usersOfStep(home.value, props.stepId).length > 0
@@ -63,6 +70,9 @@ const otherSketches = computed(() =>
 
 const items = computed(() => [
   { label: asSketch(props.step) ? 'Open the sketch' : 'Edit', run: () => emit('open') },
+  ...(asSketch(props.step) && usersOfStep(home.value, props.stepId).length > 0
+    ? [{ label: session.shownSketches.has(props.stepId) ? 'Hide' : 'Show on the stage', run: toggleShown }]
+    : []),
   {
     label: props.step.suppressed ? 'Bring back' : 'Suppress',
     run: () => setSuppressed(props.stepId, !props.step.suppressed),

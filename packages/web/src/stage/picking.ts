@@ -67,7 +67,7 @@ export function useStagePicking(
   );
   const sketches = computed(() =>
     design.design && !session.inSketch
-      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null, session.standing)
+      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null, session.standing, session.shownSketches)
       : [],
   );
   /** Pointed at in the list of what lies under the pointer: lit as what is picked, which is seen through all. */

@@ -8,7 +8,7 @@ export interface VisibleSketch {
 }
 
 /**
- * Sketches no step has used yet, and those of the step for which something is being picked.
+ * Sketches no step has used yet, those of the step for which something is being picked, and those asked for.
  * @param standing only those up to this step are there yet
  */
 export function visibleSketches(
@@ -16,6 +16,7 @@ export function visibleSketches(
   view: PartView | undefined,
   picking: string | null,
   standing: string | null,
+  shown: ReadonlySet<string>,
 ): VisibleSketch[] {
   const part = view && design.parts[view.part];
   if (!view || !part) return [];
@@ -24,7 +25,7 @@ export function visibleSketches(
   const used = new Set([...here].flatMap((id) => stepsUsedBy(part.steps[id]!)));
   const wanted = new Set(picking && part.steps[picking] ? stepsUsedBy(part.steps[picking]) : []);
   return view.steps.flatMap((s) =>
-    s.sketch && s.status !== 'suppressed' && here.has(s.id) && (!used.has(s.id) || wanted.has(s.id))
+    s.sketch && s.status !== 'suppressed' && here.has(s.id) && (shown.has(s.id) || !used.has(s.id) || wanted.has(s.id))
       ? [{ step: s.id, view: s.sketch }]
       : [],
   );

@@ -136,6 +136,9 @@ export function isSoundlyMade(kernel: SolidKernel, make: () => MadeSolid): boole
   }
 }
 
+/** A number smaller than this share of the one wanted is not worth offering. */
+const SMALLEST_HELP = 1 / 50;
+
 /** The largest number not above `wanted` that works, with two figures; null when none near it was found to. */
 function largestThatWorks(wanted: number, works: (value: number) => boolean): number | null {
   let [low, high] = [0, wanted];
@@ -144,7 +147,8 @@ function largestThatWorks(wanted: number, works: (value: number) => boolean): nu
     if (works(middle)) low = middle;
     else high = middle;
   }
-  if (low === 0) return null;
+  // What is next to nothing is no help.
+  if (low < wanted * SMALLEST_HELP) return null;
   const step = 10 ** (Math.floor(Math.log10(low)) - 1);
   const round = Number((Math.floor(low / step + 1e-9) * step).toPrecision(2));
   return works(round) ? round : low;

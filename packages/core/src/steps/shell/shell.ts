@@ -64,15 +64,17 @@ export const shell = declareStep({
     for (const { body, face } of others)
       if (!groups.get(body) || groups.get(body)!.some((f) => f.face === face))
         throw new StepFailure('A face with another wall is one of a body that is hollowed out, and not left open; pick another.'); // prettier-ignore
+    let rounded = false;
     const hollow = (body: Body, own: typeof open, wall = thickness) => {
       const even = kernel.shell(body.solid, own.map((f) => f.face), wall, outward); // prettier-ignore
       const thicker = others.flatMap((f) => (f.body === body ? [f.face] : []));
+      rounded ||= !outward && even.faces.some((parents) => parents.some((p) => p.kind === 'edge'));
       return withOtherWalls(even, thicker, other_thickness - wall, context);
     };
     const made = () => {
       const result = rework(groups, { inner: 'inner', edge: 'round', vertex: 'corner' }, context, hollow);
       for (const { body, from } of result.made) refuseImpossible(body, from!, outward);
-      return result;
+      return rounded ? { ...result, note: ROUNDED } : result;
     };
     return orWhatFits(
       made,
@@ -86,6 +88,9 @@ export const shell = declareStep({
     );
   },
 });
+
+const ROUNDED =
+  'Where the outside turns inwards, the inside is rounded by the wall: with sharp corners it could not be made.';
 
 /** A hollow inside takes material away, walls outside take the place of what they are round. */
 function refuseImpossible(after: Body, before: Body, outward: boolean): void {
