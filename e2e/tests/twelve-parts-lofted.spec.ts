@@ -85,6 +85,10 @@ test('a fan scroll: stepped half-round housing, a swept duct and its bore, a thi
   await expect(w.caption()).toContainText('60 × 56 × 30 mm');
 
   await hands.sketchOn('wall');
+  // Room below the housing.
+  await w.point(0, 10);
+  await page.mouse.wheel(0, 400);
+  await w.viewSettled();
   await w.draw('Line', [18, 0], [18, -8]);
   await page.keyboard.press('a');
   await w.click(28, -18);
@@ -138,8 +142,34 @@ test('a fan scroll: stepped half-round housing, a swept duct and its bore, a thi
   await w.choose('Loft');
   await w.pick([2, -40, 11]);
   await w.pick([2, -28, 11]);
-  console.log(await w.step('Loft 1').innerText());
-  await page.getByRole('button', { name: 'More for Loft 1' }).click();
-  console.log(await page.getByRole('menu').innerText());
+  await hands.more('Loft 1', 'Add: only a thin wall');
+  await hands.turn('Loft 1', 'a new body', 'joined to');
+  await hands.number('Loft 1', 'thin', '1.5 mm');
+  await w.keep('Loft 1');
+  await expect(w.caption()).toContainText('60 × 68 × 48 mm');
   await page.screenshot({ path: '/tmp/s7.png' });
+
+  await w.make('Number of the design', 'holes');
+  await page.keyboard.press('Escape');
+  await w.setInLedger('holes', '3');
+  await hands.sketchOn('floor');
+  await hands.circle([-20, -14], '3');
+  await w.dimension('14 mm', [-20, -14], [24, 0]);
+  await w.dimension('13 mm + (holes - 1) / 2 * 7 mm', [-20, -14], [0, 24]);
+  await expect(w.step('Sketch 7')).toContainText('settled');
+  await page.keyboard.press('x');
+  await hands.turn('Extrude 3', 'a new body', 'cut from');
+  await hands.turn('Extrude 3', 'one way', 'up to the next face');
+  await w.keep('Extrude 3');
+  await hands.look('under');
+  await page.keyboard.press('f');
+  await w.pick([-20 + 1.5, -14, 0]);
+  await page.screenshot({ path: '/tmp/s8.png' });
+  await w.choose('Pattern');
+  console.log(await w.step('Pattern 1').innerText());
+  await hands.number('Pattern 1', 'count', 'holes');
+  await hands.number('Pattern 1', 'pitch', '7 mm');
+  await hands.turn('Pattern 1', 'as they are', 'each fitted to where it goes');
+  await w.keep('Pattern 1');
+  await page.screenshot({ path: '/tmp/s9.png' });
 });

@@ -2,6 +2,7 @@
 /** What a menu offers, one action a line. Stands inside a Menu, beside its button. */
 import { MenuItem, MenuItems } from '@headlessui/vue';
 import { IconCheck } from '@tabler/icons-vue';
+import { ref, type ComponentPublicInstance } from 'vue';
 
 interface Action {
   readonly label: string;
@@ -14,16 +15,36 @@ defineProps<{
   items: readonly Action[];
   /** The edge of the button it hangs from. */
   side: 'left' | 'right';
-  /** Over its button rather than under it. */
+  /** Over its button rather than under it; else only where there is no room below. */
   above?: boolean;
 }>();
+
+const noRoomBelow = ref(false);
+
+/** The menu has opened, or is gone. */
+function opened(mark: Element | ComponentPublicInstance | null): void {
+  noRoomBelow.value = false;
+  const menu = (mark as Element | null)?.parentElement;
+  const button = menu?.parentElement?.getBoundingClientRect();
+  if (!menu || !button) return;
+  const { height, bottom } = menu.getBoundingClientRect();
+  const frame = scrollerOf(menu)?.getBoundingClientRect() ?? { top: 0, bottom: window.innerHeight };
+  noRoomBelow.value = bottom > frame.bottom && button.top - frame.top > height;
+}
+
+function scrollerOf(element: Element): Element | null {
+  for (let e = element.parentElement; e; e = e.parentElement)
+    if (/auto|scroll/.test(getComputedStyle(e).overflowY)) return e;
+  return null;
+}
 </script>
 
 <template>
   <MenuItems
     class="absolute z-40 max-h-72 min-w-40 overflow-y-auto rounded-md border border-hairline bg-panel p-1 shadow-md focus:outline-none"
-    :class="[side === 'left' ? 'left-0' : 'right-0', above ? 'bottom-full mb-1' : 'mt-1']"
+    :class="[side === 'left' ? 'left-0' : 'right-0', above || noRoomBelow ? 'bottom-full mb-1' : 'mt-1']"
   >
+    <span :ref="opened" class="hidden" />
     <MenuItem v-for="item in items" :key="item.label" v-slot="{ active }">
       <button
         class="flex w-full items-center gap-2 rounded px-2 py-1 text-left text-[13px] whitespace-nowrap"
