@@ -1,5 +1,5 @@
 /** What hands do again and again when a part is made: shapes of typed sizes, slots filled, choices taken. */
-import type { Workplace } from './workplace.ts';
+import { expect, type Workplace } from './workplace.ts';
 
 type Place = [number, number];
 
@@ -16,7 +16,7 @@ export class Hands {
   /** Type into a number of a step's sentence. */
   async number(step: string, slot: string, value: string): Promise<void> {
     const open = this.w.page.getByLabel(`${step}: ${slot}`, { exact: true });
-    const closed = this.w.step(step).getByRole('button', { name: new RegExp(slot) });
+    const closed = this.w.step(step).getByRole('button', { name: new RegExp(`^${step}, ${slot}`) });
     await open.or(closed.first()).first().waitFor();
     if (!(await open.isVisible())) await closed.first().click();
     await open.fill(value);
@@ -67,6 +67,14 @@ export class Hands {
     await this.w.putDown();
   }
 
+  /** Wait until all is computed. */
+  async computed(): Promise<void> {
+    await this.w.allSaved();
+    // What takes less is not shown to be computed.
+    await this.w.page.waitForTimeout(500);
+    await expect(this.w.page.getByText(/^Computing/)).toHaveCount(0, { timeout: 90_000 });
+  }
+
   look(from: string): Promise<void> {
     return this.w.page.getByRole('button', { name: `Look from ${from}`, exact: true }).click();
   }
@@ -100,10 +108,10 @@ export class Hands {
     await this.w.page.getByRole('button', { name: 'Done' }).click();
   }
 
-  /** Of an open menu, which then gives the keys back to the stage. */
+  /** Of an open menu. */
   private async item(name: string): Promise<void> {
     await this.w.page.getByRole('menuitem', { name, exact: true }).click();
-    await this.w.page.waitForFunction(() => document.activeElement?.tagName !== 'BUTTON');
+    await this.w.stage().focus();
   }
 
   private async type(text: string, then: 'Tab' | 'Enter'): Promise<void> {

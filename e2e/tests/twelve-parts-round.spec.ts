@@ -49,6 +49,7 @@ test('a tube with a plug of its borrowed bore, a cone by loft, a ball end by hal
   await expect(w.caption()).toContainText('34 × 34 × 92 mm');
   await w.setInLedger('part_1.extrude_1.distance', '60 mm');
   await expect(w.caption()).toContainText('34 × 34 × 102 mm');
+  await hands.computed();
   await expect(w.recipe().getByRole('alert')).toHaveCount(0);
 });
 
@@ -125,10 +126,10 @@ test('a rim of a stepped profile mirrored in part, spokes from offset lines, a t
   await hands.turn('Pattern 2', 'x axis', 'z axis of the part');
   await hands.number('Pattern 2', 'count', '25');
   await w.keep('Pattern 2');
-  await page.screenshot({ path: '/tmp/r5.png' });
   await expect(page.getByText('2 bodies')).toBeVisible();
   await w.setInLedger('part_1.pattern_2.count', '30');
   await w.setInLedger('part_1.pattern_1.count', '5');
+  await hands.computed();
   await expect(w.recipe().getByRole('alert')).toHaveCount(0);
 });
 

@@ -26,7 +26,14 @@ const cubesOf = ([x, y, z, w, d, h]: Box): string[] => {
 };
 
 const boxIn = fc
-  .tuple(fc.nat(WIDE - 1), fc.nat(DEEP - 1), fc.nat(HIGH - 1), fc.integer({ min: 1, max: WIDE }), fc.integer({ min: 1, max: DEEP }), fc.integer({ min: 1, max: HIGH })) // prettier-ignore
+  .tuple(
+    fc.nat(WIDE - 1),
+    fc.nat(DEEP - 1),
+    fc.nat(HIGH - 1),
+    fc.integer({ min: 1, max: WIDE }),
+    fc.integer({ min: 1, max: DEEP }),
+    fc.integer({ min: 1, max: HIGH }),
+  ) // prettier-ignore
   .map(([x, y, z, w, d, h]): Box => [x, y, z, Math.min(w, WIDE - x), Math.min(d, DEEP - y), Math.min(h, HIGH - z)]);
 
 /** Bodies of a part lie side by side; tools as they come. */

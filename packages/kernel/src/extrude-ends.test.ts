@@ -29,6 +29,7 @@ describe('where an extrude ends', () => {
     ['up to the next body', { way: 'to_next', result: 'join' }, BEFORE + PEG * 30],
     ['through all that is above', { way: 'through_all', result: 'cut' }, BEFORE - PEG * 4],
     ['through all below', { way: 'through_all', result: 'cut', reversed: true }, BEFORE - PEG * 10],
+    ['cut to where it comes out of the wall it begins in', { way: 'to_next', result: 'cut', reversed: true }, BEFORE + 40 * 30 * 3 - PEG * 10, { u2: extruded('r', '3 mm', { name: 'Cellar', start: '-20 mm' }) }], // prettier-ignore
     ['through all both ways', { way: 'through_both', result: 'cut' }, BEFORE - PEG * 14],
     ['through one body only', { way: 'through_both', result: 'cut', bodies: [{ name: 'q' }] }, BEFORE - PEG * 4],
     ['up to a plane, less a gap', { way: 'to_plane', until: { step: 'a' }, gap: '3 mm', result: 'join', bodies: [{ name: 'e' }] }, BEFORE + PEG * 12, { a: { kind: 'datum_plane', name: 'Stop', way: 'offset', plane: { datum: 'floor' }, distance: '25 mm' } }], // prettier-ignore
@@ -72,6 +73,7 @@ describe('where an extrude ends', () => {
       { way: 'to_next', reversed: false, bodies: [{ name: 'e' }], result: 'join' },
       /There is no material that way/,
     ],
+    ['cut up to next from where nothing is', { way: 'to_next', result: 'cut' }, /does not start in a body all over/],
     [
       'through all where nothing is',
       { way: 'through_all', bodies: [{ name: 'e' }], result: 'cut' },

@@ -18,7 +18,7 @@ interface Wiring {
   openStack(): void;
 }
 
-const FOCUS_BACK_MS = 60;
+const FOCUS_BACK_MS = 800;
 
 export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: Wiring): void {
   const design = useDesign();
@@ -42,19 +42,24 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
   }
 
   // What was pressed with the pointer lets go of the keys, so that Space opens the verbs and Enter keeps the step.
+  let letGoUntil = 0;
   useEventListener(window, 'click', (event) => {
     const pressed = (event.target as HTMLElement).closest<HTMLElement>('button, [role="menuitem"]');
     if (event.detail === 0 || !pressed || pressed.closest('[role="dialog"]')) return;
-    const letGo = () => {
-      const now = document.activeElement as HTMLElement | null;
-      if (now?.tagName === 'BUTTON' && now.getAttribute('aria-expanded') !== 'true') now.blur();
-    };
-    // A menu gives the focus back to its button, after a moment.
-    if (pressed.role === 'menuitem') setTimeout(letGo, FOCUS_BACK_MS);
-    else if (!pressed.hasAttribute('aria-haspopup')) letGo();
+    if (pressed.role !== 'menuitem') {
+      if (!pressed.hasAttribute('aria-haspopup')) pressed.blur();
+      return;
+    }
+    // A menu gives the focus back to its button, at once or after a moment.
+    letGoUntil = performance.now() + FOCUS_BACK_MS;
+    if (document.activeElement instanceof HTMLButtonElement) document.activeElement.blur();
+  });
+  useEventListener(window, 'focusin', ({ target }) => {
+    if (performance.now() < letGoUntil && target instanceof HTMLButtonElement) target.blur();
   });
 
   useEventListener(window, 'keydown', (event) => {
+    letGoUntil = 0;
     const target = event.target as HTMLElement;
     if (target.closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
     const held = event.ctrlKey || event.metaKey;

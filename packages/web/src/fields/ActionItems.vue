@@ -20,9 +20,12 @@ defineProps<{
 }>();
 
 const noRoomBelow = ref(false);
+let measured: unknown = null;
 
-/** The menu has opened, or is gone. */
+/** The menu has opened, or is gone; told again whenever it is drawn anew. */
 function opened(mark: Element | ComponentPublicInstance | null): void {
+  if (mark === measured) return;
+  measured = mark;
   noRoomBelow.value = false;
   const menu = (mark as Element | null)?.parentElement;
   const button = menu?.parentElement?.getBoundingClientRect();

@@ -35,10 +35,19 @@ const keyOf = (step: string, region: Region) =>
 
 /** Which small things each kind of slot takes; `free` when none waits. */
 const SMALL_THINGS: Readonly<
-  Record<string, { readonly lines?: true; readonly openLines?: true; readonly points?: true; readonly corners?: true }>
+  Record<
+    string,
+    {
+      readonly lines?: true;
+      readonly openLines?: true;
+      readonly bent?: true;
+      readonly points?: true;
+      readonly corners?: true;
+    }
+  >
 > = {
-  free: { points: true, corners: true, openLines: true },
-  path: { lines: true },
+  free: { points: true, corners: true, openLines: true, bent: true },
+  path: { lines: true, bent: true },
   sections: { points: true, corners: true },
   axis: { lines: true },
   direction: { lines: true },
@@ -67,7 +76,13 @@ export function useStagePicking(
   );
   const sketches = computed(() =>
     design.design && !session.inSketch
-      ? visibleSketches(design.design, view.value, session.pickingFor?.step ?? null, session.standing, session.shownSketches)
+      ? visibleSketches(
+          design.design,
+          view.value,
+          session.pickingFor?.step ?? null,
+          session.standing,
+          session.shownSketches,
+        )
       : [],
   );
   /** Pointed at in the list of what lies under the pointer: lit as what is picked, which is seen through all. */
@@ -142,7 +157,7 @@ export function useStagePicking(
     const shown = takes.openLines
       ? sketches.value.filter((s) => regionsFor(s.view.geometry).regions.length === 0)
       : sketches.value;
-    const line = takes.lines || takes.openLines ? lineUnder(shown, mapOf, x, y) : null;
+    const line = takes.lines || takes.openLines ? lineUnder(shown, mapOf, x, y, takes.bent ?? false) : null;
     const point = takes.points ? sketchPointUnder(sketches.value, mapOf, x, y, !wanted) : null;
     if (line ?? point) return point ?? line;
     return takes.corners && scene.value ? cornerUnder(scene.value, bodies.value, scene.value.hitAt(x, y), x, y) : null;

@@ -1,6 +1,7 @@
 /** What is too small for the scene to be asked for: corners, and points and lines of the sketches shown. */
 import { lonePoints, namedBody, refOfVertex, type BodyView } from '@helb/core';
 import type { Pick } from '../design/session.ts';
+import { curveNear } from '../sketch/hit.ts';
 import type { PlaneMap } from '../sketch/plane-map.ts';
 import type { Hit, StageScene } from './scene.ts';
 import type { VisibleSketch } from './visible-sketches.ts';
@@ -41,7 +42,14 @@ const isCorner = ({ edges }: BodyView, vertex: number): boolean =>
       (from === vertex || to === vertex) && one !== other && (to !== undefined || kind === 'other'),
   );
 
-export function lineUnder(sketches: readonly VisibleSketch[], mapOf: MapOf, x: number, y: number): Pick | null {
+/** @param bent curves of other kinds too: they stand for all that is drawn in their sketch */
+export function lineUnder(
+  sketches: readonly VisibleSketch[],
+  mapOf: MapOf,
+  x: number,
+  y: number,
+  bent: boolean,
+): Pick | null {
   for (const { step, view: sketch } of sketches) {
     const map = mapOf(step);
     if (!map || map.edgeOn) continue;
@@ -51,6 +59,8 @@ export function lineUnder(sketches: readonly VisibleSketch[], mapOf: MapOf, x: n
       const [a, b] = [c.from, c.to].map((p) => map.toPixel(points[p] ?? [0, 0]));
       if (awayFromSegment([x, y], a!, b!) < LINE_REACH_PX) return { kind: 'line', sketch: step, curve: id };
     }
+    const curve = bent ? curveNear(sketch.geometry, map, x, y) : null;
+    if (curve && !curves[curve]!.construction) return { kind: 'step', step, is: 'sketch' };
   }
   return null;
 }

@@ -39,13 +39,19 @@ export interface Ends {
 /** A reach, and what its far end is then cut by. */
 export interface Extent extends Reach {
   readonly cut:
-    | { readonly by: 'bodies'; readonly bodies: readonly Body[] }
+    /** `within`: to where it comes out of them, having begun in them; else to where it meets them. */
+    | { readonly by: 'bodies'; readonly bodies: readonly Body[]; readonly within?: boolean }
     | { readonly by: 'cutter'; readonly cutter: Cutter; readonly what: string }
     | null;
 }
 
-/** @param at a place of the profile. @param targets what it goes through, or up to. @throws StepFailure when there is no such end */
-export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly Body[]): Extent {
+/**
+ * @param at a place of the profile
+ * @param targets what it goes through, or up to
+ * @param takesAway it begins in them and takes away: the next face is then where it comes out
+ * @throws StepFailure when there is no such end
+ */
+export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly Body[], takesAway: boolean): Extent {
   const { way, reversed } = ends;
   const start = ends.start ?? 0;
   if (way === 'one_way' || way === 'both_ways' || way === 'symmetric') {
@@ -64,7 +70,7 @@ export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly B
   const far = reversed ? low - BEYOND : high + BEYOND;
   if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
     throw new StepFailure('There is no material that way; turn it the other way, or give a distance.');
-  const cut = way === 'to_next' ? ({ by: 'bodies', bodies: targets } as const) : null;
+  const cut = way === 'to_next' ? ({ by: 'bodies', bodies: targets, within: takesAway } as const) : null;
   return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut };
 }
 
@@ -151,13 +157,15 @@ export function cutOff(fresh: Fresh, { cut }: Extent, context: Making): Fresh {
     pieces =
       cut.by === 'cutter'
         ? kernel.split([fresh.solid], cut.cutter)
-        : kernel.combine('cut', [fresh.solid], cut.bodies.map((b) => b.solid)); // prettier-ignore
+        : kernel.combine(cut.within ? 'common' : 'cut', [fresh.solid], cut.bodies.map((b) => b.solid)); // prettier-ignore
     const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
     if (near.length !== 1 || reachesEnd(near[0]!))
       throw new StepFailure(
-        cut.by === 'bodies'
-          ? 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.'
-          : `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`,
+        cut.by === 'bodies' && cut.within
+          ? 'It does not start in a body all over, so no face is the next to come out of; turn it the other way, start it on a face, or give a distance.'
+          : cut.by === 'bodies'
+            ? 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.'
+            : `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`,
       );
     const [kept] = near;
     pieces = pieces.filter((p) => p !== kept);

@@ -36,7 +36,7 @@ export const extrude = declareTools({
     ...wallSlots,
     way: {
       of: choice<Way>(WAYS),
-      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met. to_plane, to_point, to_face: up to until, until_point or until_face, less gap. to_body: up to until_body.',
+      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met; where it cuts, to where it comes out of the body it begins in. to_plane, to_point, to_face: up to until, until_point or until_face, less gap. to_body: up to until_body.',
     },
     distance: { of: expression('length'), when: measured, otherwise: () => `${FIRST_DISTANCE_MM} mm` },
     back_distance: {
@@ -113,7 +113,7 @@ export const extrude = declareTools({
     const { profile, start = 0, taper = 0 } = inputs;
     const targets = inputs.bodies ?? context.bodies;
     const areas = areasWithWall(profile, inputs.wall, inputs.wall_side);
-    const extent = extentOf(inputs, profile.frame, areas[0]!.at, targets);
+    const extent = extentOf(inputs, profile.frame, areas[0]!.at, targets, inputs.result === 'cut');
     if (extent.to - extent.from < LEAST_THICKNESS)
       throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
     if (Math.abs(taper) > MOST_TAPER) throw new StepFailure('A taper leans by less than 80°; give a smaller angle.');
