@@ -42,6 +42,20 @@ describe('a groove repeated with its fillets', () => {
     expect(namesIn(outcome.bodies[0]!).filter((n) => n.startsWith('r:m3:(f:round'))).toHaveLength(10);
   });
 
+  test('a block mirrored in the plane it lies about is the same block, and that is said', async () => {
+    const about = { s: outline(rectangle(-20, -10, 40, 20)), e: extruded('s', '8 mm') };
+    const mirrored = (steps: string[]) => ({ kind: 'mirror', name: 'Other half', what: 'steps', steps, plane: { datum: 'side' } }) as Step; // prettier-ignore
+    const says = async (steps: Record<string, Step>) => last(await evaluated(designOf(steps))).message;
+    expect(await says({ ...about, m: mirrored(['e']) })).toMatch(/^A copy lies just where the same body is already/);
+    const rib = { t: outline(rectangle(-5, -10, 10, 20)), j: extruded('t', '12 mm', { name: 'Rib', result: 'join' }) };
+    expect(await says({ ...about, ...rib, m: mirrored(['j']) })).toMatch(/^This adds nothing/);
+    const aside = {
+      t: outline(rectangle(-15, -10, 10, 20)),
+      j: extruded('t', '12 mm', { name: 'Rib', result: 'join' }),
+    };
+    expect(await says({ ...about, ...aside, m: mirrored(['j']) })).toBeNull();
+  });
+
   test('members keep their names while others come and go', async () => {
     const design = await grooved(row, { n: '4' });
     const four = (await evaluated(design)).bodies[0]!;

@@ -114,6 +114,35 @@ describe('full round', () => {
   });
 });
 
+describe('a shell of freely curved sides that a slant cuts off', () => {
+  test('has walls alike all round, and says that its inner corners are rounded', async () => {
+    const oval = (long: At, short: number, more: Partial<Step> = {}): Step => ({ ...outline([], { name: 'Oval', ...more }), points: { m: [0, 0], j: [...long] }, curves: { o: { kind: 'ellipse', center: 'm', major: 'j', minor: short } } }) as Step; // prettier-ignore
+    const above = (distance: string) => step('datum_plane', { way: 'offset', plane: { datum: 'floor' }, distance });
+    const steps: Steps = {
+      s: oval([28, 0], 18),
+      p: above('60 mm'),
+      t: oval([0, 24], 16, { plane: { step: 'p' } }),
+      e: step('loft', { sections: [all, { sketch: 't', regions: 'all' }], way: 'smooth', result: 'new_body' }),
+      w: outline([[-30, 46], [-10, 62], [-30, 62]], { plane: { datum: 'wall' } }), // prettier-ignore
+      c: extruded('w', '1 mm', { result: 'cut', way: 'through_both' }),
+      n: above('74 mm'),
+      r: ring(9, { plane: { step: 'n' } }),
+      k: extruded('r', '1 mm', { name: 'Neck', way: 'to_next', reversed: true, result: 'join' }),
+    };
+    const h = step('shell', { open: [await looking(steps, [0, 0, 1])], thickness: '1.6 mm' });
+    const outcome = await evaluated(designOf({ ...steps, h }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: expect.stringMatching(/the inside is rounded/) });
+    const { faces, valid } = outcome.bodies[0]!.facts;
+    expect(valid).toBe(true);
+    const round = faces.flatMap((f) => (f.kind === 'cylinder' ? [f.radius!] : [])).sort((a, b) => a - b);
+    expect(round).toEqual([expect.closeTo(7.4, 6), expect.closeTo(9, 6)]);
+    // The slant, outside and inside, square to it so far apart.
+    const slanted = faces.filter((f) => f.normal && Math.abs(f.normal[0]) > 0.1);
+    const along = slanted.map((f) => f.normal!.reduce((sum, c, i) => sum + c * f.center[i]!, 0) * Math.sign(f.normal![2])); // prettier-ignore
+    expect(Math.abs(along[0]! - along[1]!)).toBeCloseTo(1.6, 6);
+  });
+});
+
 describe('other walls of a shell', () => {
   const plain = block(40, 30, 20);
   test.each<[string, Vec3[], string, boolean, number]>([

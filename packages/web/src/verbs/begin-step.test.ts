@@ -67,6 +67,25 @@ describe('a step of any kind', () => {
     expect(verbs.partVerbs.value.find((v) => v.id === 'toy')).toMatchObject({ label: 'Toy', key: 'q' });
   });
 
+  test('is begun by being said first, as soon as what is picked is enough', async () => {
+    const { design, session, verbs } = await opened();
+    verbs.saidFirst.value.find((v) => v.id === 'toy')!.run();
+    expect(session.said).toBe('toy');
+    session.picks = [{ kind: 'line', sketch: 's', curve: 'l' }];
+    verbs.beginSaid();
+    expect([session.said, design.attempt]).toEqual(['toy', null]);
+    session.picks = [picked];
+    verbs.beginSaid();
+    expect([session.said, session.picks]).toEqual([null, []]);
+    expect(design.design!.parts.p!.steps[session.editing!]).toMatchObject({ kind: 'toy', where: sketchPlane });
+    expect(design.kept!.parts.p!.stepOrder).toEqual([]);
+  });
+
+  test('is not offered to be said first where nothing could be picked for it', async () => {
+    const { verbs } = await opened();
+    expect(verbs.saidFirst.value.some((v) => v.id === 'import')).toBe(false);
+  });
+
   test('is only tried while its sentence is filled: dropped, it leaves no trace', async () => {
     const { design, session, verbs, id } = await begun();
     expect(session.editing).toBe(id);

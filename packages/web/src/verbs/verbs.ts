@@ -205,7 +205,10 @@ export function useVerbs() {
     return { id: kind.kind, label: kind.verb ?? kind.label, ...(kind.key ? { key: kind.key } : {}), run };
   }
 
-  const takesPicks = (kind: StepKind) => Object.values(kind.slots).some((slot) => pickerOf(slot.of.kind));
+  const takesPicks = ({ slots }: StepKind) => {
+    const kinds = Object.values(slots).map(({ of }) => of.kind);
+    return kinds.some(pickerOf) && !kinds.includes('file');
+  };
 
   /** Said before anything is picked: the step begins as soon as what is picked is enough for it. */
   const saidFirst = computed<Verb[]>(() =>

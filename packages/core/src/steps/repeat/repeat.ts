@@ -45,7 +45,7 @@ export function repeatSteps(
     for (const { body, from } of result.made) origin.set(body, from && (origin.get(from) ?? from));
     bodies = inPlace(bodies, result);
   }
-  if (isAsBefore(context.bodies, bodies)) notes.push('Nothing is changed by this: the copies lie where the same is there already.'); // prettier-ignore
+  if (lieInEachOther(context.bodies, bodies)) notes.push(IN_EACH_OTHER);
   const there = new Set(bodies);
   return {
     made: bodies.flatMap((body) => (origin.has(body) ? [{ body, from: origin.get(body)! }] : [])),
@@ -54,15 +54,33 @@ export function repeatSteps(
   };
 }
 
-/** Nothing to be seen: as many faces as before, and as much in them. */
-function isAsBefore(before: readonly Body[], after: readonly Body[]): boolean {
-  const faces = (bodies: readonly Body[]) => bodies.reduce((sum, b) => sum + b.faceNames.length, 0);
-  if (before.length !== after.length || faces(before) !== faces(after)) return false;
-  const volume = (bodies: readonly Body[]) => bodies.reduce((sum, b) => sum + b.facts.volume, 0);
-  return Math.abs(volume(after) - volume(before)) <= SAME_SHARE * volume(before);
-}
 /** Of a volume: what is nearer than this is the same. */
 const SAME_SHARE = 1e-9;
+/** Boxes nearer than this, mm, are the same. */
+const SAME_BOX = 1e-6;
+const IN_EACH_OTHER = 'A copy lies just where the same body is already; repeat it elsewhere, or take this step away.';
+
+/** Copies that lie in what is there already, as when a body is mirrored in the plane it lies about. */
+function lieInEachOther(before: readonly Body[], after: readonly Body[]): boolean {
+  const there = new Set(before);
+  const sameBox = (a: Body, b: Body) =>
+    [0, 1, 2].every(
+      (i) =>
+        Math.abs(a.facts.box.min[i]! - b.facts.box.min[i]!) < SAME_BOX &&
+        Math.abs(a.facts.box.max[i]! - b.facts.box.max[i]!) < SAME_BOX,
+    );
+  return after.some(
+    (copy) =>
+      !there.has(copy) &&
+      before.some(
+        (b) =>
+          after.includes(b) &&
+          b.faceNames.length === copy.faceNames.length &&
+          sameBox(b, copy) &&
+          Math.abs(b.facts.volume - copy.facts.volume) <= SAME_SHARE * b.facts.volume,
+      ),
+  );
+}
 
 /** A pattern repeated: its members at every place, and what they are copies of where that is not repeated itself. @throws StepFailure */
 function membersWithin(
