@@ -128,11 +128,12 @@ function pick(reference: string, extend: boolean): void {
 function freeName(base: string, taken: readonly string[]): string {
   for (let n = 1; ; n++) if (!taken.includes(`${base}_${n}`)) return `${base}_${n}`;
 }
-function add(part: string | null, dial: boolean): void {
+/** @param value what it begins with: a length, or a plain number, which it then stays */
+function add(part: string | null, dial: boolean, value = '10 mm'): void {
   const home = part ? design.design!.parts[part]! : design.design!;
   const name = freeName(dial ? 'dial' : 'number', Object.values(home.dimensions).map((d) => d.name)); // prettier-ignore
   const id = newId('d');
-  const made = { name, value: '10 mm', ...(dial ? { dial: {} } : {}) };
+  const made = { name, value, ...(dial ? { dial: {} } : {}) };
   session.notice = design.edit(addDimension(id, made, part ?? undefined));
   if (session.notice === null) session.dimensionToName = id;
 }
@@ -149,6 +150,7 @@ const news = computed(() => {
   return [
     { label: 'Dial', run: () => add(null, true) },
     { label: 'Number of the design', run: () => add(null, false) },
+    { label: 'Count of the design', run: () => add(null, false, '1') },
     { label: 'Shared by the project', run: addShared },
     ...(part && name
       ? [

@@ -5,7 +5,7 @@ defineProps<{ open: boolean }>();
 const emit = defineEmits<{ close: [] }>();
 
 const keys = [
-  { title: 'Anywhere', rows: [['Space', 'all verbs that fit, to search'], ['Esc', 'one level back; an open sketch stays open'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['f', 'fit the part in view'], ['?', 'this list']] },
+  { title: 'Anywhere', rows: [['Space', 'all verbs that fit, to search; with nothing picked, every step, to say first'], ['Esc', 'one level back; an open sketch stays open'], ['Ctrl Z, Ctrl Shift Z', 'undo, redo'], ['f', 'fit the part in view'], ['?', 'this list']] },
   { title: 'On a part', rows: [['k', 'sketch on the picked face'], ['x', 'extrude the picked regions'], ['Shift click', 'pick several'], ['u, right click', 'list what lies under the pointer, also behind'], ['F2', 'rename what has the focus']] },
   { title: 'Numbers', rows: [['Enter, Esc', 'keep or drop what is tried'], ['Tab, ↓ ↑', 'take or choose a suggested name'], ['click a number', 'put its name into the open field'], ['Ctrl V in Variants', 'bring a table from a spreadsheet']] },
   { title: 'In a sketch', rows: [['l, a, r, c, s', 'line, arc, rectangle, circle, slot'], ['y, e, b, t, p', 'polygon, ellipse, spline, text, point'], ['a in a chain', 'go on with an arc'], ['T, E, o, w', 'trim, extend, round corners, borrow'], ['d', 'dimension what is picked'], ['g', 'make what is picked construction, or real again'], ['double click', 'pick the whole chain'], ['drag a box', 'pick all in it'], ['Ctrl C, Ctrl V', 'copy and paste, between sketches too'], ['digits', 'type sizes while drawing; Tab to the next'], ['Alt', 'hold inference off'], ['m', 'hold to see all constraint marks'], ['Delete', 'remove what is picked'], ['Enter', 'end a spline; finish the sketch']] },
