@@ -68,6 +68,7 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
       const step = part.steps[id]!;
       return {
         kind: kindOf(step),
+        then: before[before.findIndex((outcome) => outcome.id === id) - 1]?.bodies ?? [],
         resolved(now, change) {
           const told: Doubt[] = [];
           const context = contextOf(world, id, now, told);

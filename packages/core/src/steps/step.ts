@@ -65,6 +65,8 @@ export interface Repeated {
 /** An earlier step about to be done again. */
 export interface Again {
   readonly kind: StepKind;
+  /** The bodies there were when it was made. */
+  readonly then: readonly Body[];
   /**
    * Its slots, resolved anew.
    * @param bodies those there are now

@@ -110,7 +110,11 @@ function withTools(
   const inputs = again.resolved(context.bodies);
   const { result = 'cut', bodies } = inputs as { result?: ResultKind; bodies?: readonly Body[] };
   const own = { ...context, stepId: id };
-  if (!adapting) return finish(result, bodies, placedAt(again.kind.tools!(inputs, own), members, context), context);
+  if (!adapting) {
+    // Made as it was then: what it goes up to or comes out of may be gone since, by itself.
+    const tools = again.kind.tools!(again.resolved(again.then), { ...own, bodies: again.then });
+    return finish(result, bodies, placedAt(tools, members, context), context);
+  }
   const fresh: Fresh[] = [];
   try {
     for (const member of members) fresh.push(...placedAt(fitted(again, member, own), [member], context));
