@@ -5,7 +5,7 @@ import {
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 
-export const kernel = await loadKernel();
+const kernel = await loadKernel();
 const evaluator = new PartEvaluator(kernel);
 
 export type At = readonly [number, number];
