@@ -103,17 +103,20 @@ export class Workplace {
 
   /** Wait until the view stands still, then click what is seen at a place in space. */
   async pick(place: [number, number, number], options: { modifiers?: 'Shift'[] } = {}): Promise<void> {
+    // A view that is turned at once is still drawn a moment later.
     let before: string | null = null;
+    let still = 0;
     await expect
       .poll(
         async () => {
-          const [was, now] = [before, await this.stage().getAttribute('data-space')];
+          const now = await this.stage().getAttribute('data-space');
+          still = now !== null && now === before ? still + 1 : 0;
           before = now;
-          return now !== null && now === was;
+          return still;
         },
         { intervals: [100] },
       )
-      .toBe(true);
+      .toBeGreaterThanOrEqual(3);
     const [x, y] = await this.inSpace(...place);
     await this.page.mouse.move(x - 4, y - 3);
     await this.page.mouse.move(x, y);
