@@ -47,6 +47,9 @@ describe('a groove repeated with its fillets', () => {
     const mirrored = (steps: string[]) => ({ kind: 'mirror', name: 'Other half', what: 'steps', steps, plane: { datum: 'side' } }) as Step; // prettier-ignore
     const says = async (steps: Record<string, Step>) => last(await evaluated(designOf(steps))).message;
     expect(await says({ ...about, m: mirrored(['e']) })).toMatch(/^A copy lies just where the same body is already/);
+    // A Z mirrored is an S: it fills the same box, and is another body.
+    const bent = outline([[-20, -10], [5, -10], [5, -2], [20, -2], [20, 10], [-5, 10], [-5, 2], [-20, 2]]); // prettier-ignore
+    expect(await says({ ...about, s: bent, m: mirrored(['e']) })).toBeNull();
     const rib = { t: outline(rectangle(-5, -10, 10, 20)), j: extruded('t', '12 mm', { name: 'Rib', result: 'join' }) };
     expect(await says({ ...about, ...rib, m: mirrored(['j']) })).toMatch(/^This adds nothing/);
     const aside = {

@@ -54,31 +54,25 @@ export function repeatSteps(
   };
 }
 
-/** Of a volume: what is nearer than this is the same. */
-const SAME_SHARE = 1e-9;
-/** Boxes nearer than this, mm, are the same. */
-const SAME_BOX = 1e-6;
+/** Faces whose centres, mm, and areas, mm², differ by less are the same. */
+const SAME = 1e-6;
 const IN_EACH_OTHER = 'A copy lies just where the same body is already; repeat it elsewhere, or take this step away.';
 
-/** Copies that lie in what is there already, as when a body is mirrored in the plane it lies about. */
+/** Is a new body face for face one that stayed, as when a body is mirrored in the plane it lies about? */
 function lieInEachOther(before: readonly Body[], after: readonly Body[]): boolean {
   const there = new Set(before);
-  const sameBox = (a: Body, b: Body) =>
-    [0, 1, 2].every(
-      (i) =>
-        Math.abs(a.facts.box.min[i]! - b.facts.box.min[i]!) < SAME_BOX &&
-        Math.abs(a.facts.box.max[i]! - b.facts.box.max[i]!) < SAME_BOX,
-    );
-  return after.some(
-    (copy) =>
-      !there.has(copy) &&
-      before.some(
-        (b) =>
-          after.includes(b) &&
-          b.faceNames.length === copy.faceNames.length &&
-          sameBox(b, copy) &&
-          Math.abs(b.facts.volume - copy.facts.volume) <= SAME_SHARE * b.facts.volume,
+  const stayed = after.filter((b) => there.has(b));
+  return after.some((copy) => !there.has(copy) && stayed.some((b) => isSameAs(copy, b)));
+}
+
+function isSameAs(one: Body, other: Body): boolean {
+  return (
+    one.faceNames.length === other.faceNames.length &&
+    one.facts.faces.every((f) =>
+      other.facts.faces.some(
+        (g) => Math.abs(f.area - g.area) < SAME && f.center.every((c, i) => Math.abs(c - g.center[i]!) < SAME),
       ),
+    )
   );
 }
 
