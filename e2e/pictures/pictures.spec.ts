@@ -1,0 +1,153 @@
+/** Each main view, from the demo data, as docs/screenshots shows it. */
+import { Hands } from '../tests/hands.ts';
+import { expect, test, type Workplace } from '../tests/workplace.ts';
+
+const DIRECTORY = `${import.meta.dirname}/../../docs/screenshots`;
+
+/** With all computed, and the pointer out of the way unless it shows something. */
+async function take(w: Workplace, name: string, pointer = false): Promise<void> {
+  if (!pointer) await w.page.mouse.move(640, 20);
+  await new Hands(w).computed();
+  await w.page.screenshot({ path: `${DIRECTORY}/${name}.png` });
+}
+const partOf = async (w: Workplace, part: string) => {
+  await w.page.getByRole('button', { name: `Work on ${part}` }).click();
+  await new Hands(w).computed();
+};
+/** A T drawn without numbers but two. */
+async function stopBracket(w: Workplace): Promise<void> {
+  await w.newSketch('Stop bracket');
+  await w.draw('Line', [-40, -20], [40, -20], [40, -4], [8, -4], [8, 30], [-18, 30], [-18, -4], [-40, -4], [-40, -20]);
+  await w.dimension('80', [0, -20]);
+  await w.dimension('16', [40, -12]);
+  await w.page.getByRole('button', { name: 'Show freedoms' }).click();
+}
+
+test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
+
+test('part', async ({ workplace: w }) => {
+  await w.openDemo();
+  await take(w, 'part');
+});
+
+test('dark', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  const colours = page.getByRole('button', { name: /^Colours/ });
+  while (!/dark/.test((await colours.getAttribute('aria-label'))!)) await colours.click();
+  await take(w, 'dark');
+});
+
+test('steps', async ({ workplace: w }) => {
+  await w.openDemo();
+  await partOf(w, 'Knob');
+  await w.recipe().getByText('Grooves', { exact: true }).scrollIntoViewIfNeeded();
+  await take(w, 'steps');
+});
+
+test('standing', async ({ workplace: w }) => {
+  await w.openDemo();
+  await partOf(w, 'Knob');
+  await new Hands(w).more('Groove round', 'Stand here');
+  await take(w, 'standing');
+});
+
+test('failing', async ({ workplace: w }) => {
+  await w.openDemo();
+  await partOf(w, 'Gear cover');
+  await w.setInLedger('gear_cover.hollow.thickness', '6 mm');
+  await expect(w.step('Hollow').getByRole('alert')).toBeVisible();
+  await w.step('Hollow').scrollIntoViewIfNeeded();
+  await take(w, 'failing');
+});
+
+test('section', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await partOf(w, 'Gear cover');
+  await w.verb('Section').click();
+  const bar = page.getByRole('form', { name: 'Section' });
+  await bar.getByRole('button', { name: 'And across y' }).click();
+  await take(w, 'section');
+});
+
+test('said-first', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await partOf(w, 'Gear cover');
+  await w.choose('Datum plane');
+  await page.keyboard.press('f');
+  await take(w, 'said-first');
+});
+
+test('ledger', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  const dial = (name: string) => w.row(name).getByRole('slider');
+  await dial('plate_thk').fill('8.5');
+  await dial('vent_length').fill('700');
+  await expect(page.getByText('Trying')).toBeVisible();
+  await take(w, 'ledger');
+});
+
+test('trace', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await w.row('plate_thk').hover();
+  await page.getByRole('button', { name: 'More for plate_thk' }).click();
+  await page.getByRole('menuitem', { name: 'Trace', exact: true }).click();
+  await take(w, 'trace');
+});
+
+test('variants', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await page.getByRole('button', { name: /^Variants/ }).click();
+  const table = page.getByRole('region', { name: 'Variants' });
+  await table.getByRole('button', { name: 'Compute all' }).click();
+  await expect(table.getByRole('status')).toHaveCount(0, { timeout: 90_000 });
+  await take(w, 'variants');
+});
+
+test('flex', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await page.getByRole('button', { name: 'Flex' }).click();
+  const flex = page.getByRole('region', { name: 'Flex' });
+  await flex.getByRole('button', { name: 'Move every dial' }).click();
+  await expect(flex.getByText('each dial alone, then in pairs', { exact: true })).toBeVisible({ timeout: 170_000 });
+  await take(w, 'flex');
+});
+
+test('guide', async ({ page, workplace: w }) => {
+  await page.goto(w.helb.url);
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'A plane to draw on' })).toBeVisible();
+  await take(w, 'guide');
+});
+
+test('sketch', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await new Hands(w).more('Wall holes', 'Open the sketch');
+  await w.viewSettled();
+  await page.waitForTimeout(500);
+  await take(w, 'sketch');
+});
+
+test('sketch-loose', async ({ page, workplace: w }) => {
+  await stopBracket(w);
+  await page.getByRole('button', { name: /can still slide up and down\.$/ }).first().hover();
+  await take(w, 'sketch-loose', true);
+});
+
+test('sketch-clashing', async ({ page, workplace: w }) => {
+  await stopBracket(w);
+  await w.click(40, -12);
+  await w.click(20, -20);
+  await w.verb(/^Parallel/).click();
+  await expect(page.getByRole('group', { name: 'What disagrees' })).toBeVisible();
+  await take(w, 'sketch-clashing');
+});
+
+test('projects and project', async ({ page, workplace: w }) => {
+  await page.goto(w.helb.url);
+  await expect(page.getByText('Glasshouse')).toBeVisible();
+  await page.screenshot({ path: `${DIRECTORY}/projects.png` });
+  await page.getByRole('link', { name: 'Glasshouse' }).click();
+  await expect(page.getByText('Roof-vent opener').first()).toBeVisible();
+  await page.waitForTimeout(1000);
+  await page.screenshot({ path: `${DIRECTORY}/project.png` });
+});
