@@ -114,8 +114,20 @@ describe('full round', () => {
   });
 });
 
-describe('a shell of freely curved sides that a slant cuts off', () => {
-  test('has walls alike all round, and says that its inner corners are rounded', async () => {
+describe('a shell whose inner corners are rounded', () => {
+  test('of a cross whose arms are narrower than two walls, what is hollow lies between four arcs', async () => {
+    const cross = [[-8, -30], [8, -30], [8, -8], [30, -8], [30, 8], [8, 8], [8, 30], [-8, 30], [-8, 8], [-30, 8], [-30, -8], [-8, -8]] as const; // prettier-ignore
+    const steps: Steps = { s: outline(cross), e: extruded('s', '30 mm') };
+    const h = step('shell', { open: [await looking(steps, [0, 0, 1])], thickness: '10 mm' });
+    const outcome = await evaluated(designOf({ ...steps, h }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: expect.stringMatching(/the inside is rounded/) });
+    // A quarter of it: a square of 8, less what lies within 10 of its outer corner.
+    const under = (a: number) => (a * Math.sqrt(100 - a * a) + 100 * Math.asin(a / 10)) / 2;
+    const hollow = 4 * (64 - (8 * 6 + under(8) - under(6))) * 20;
+    expect(outcome.bodies[0]!.facts.volume).toBeCloseTo((60 * 16 + 44 * 16) * 30 - hollow, 4);
+  });
+
+  test('of freely curved sides that a slant cuts off, has walls alike all round', async () => {
     const oval = (long: At, short: number, more: Partial<Step> = {}): Step => ({ ...outline([], { name: 'Oval', ...more }), points: { m: [0, 0], j: [...long] }, curves: { o: { kind: 'ellipse', center: 'm', major: 'j', minor: short } } }) as Step; // prettier-ignore
     const above = (distance: string) => step('datum_plane', { way: 'offset', plane: { datum: 'floor' }, distance });
     const steps: Steps = {
