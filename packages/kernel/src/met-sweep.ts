@@ -21,6 +21,8 @@ const LOOKED_AT = 64;
 interface Curve {
   readonly poles: readonly Pole[];
   readonly knots: Knots;
+  /** Places along it, both ends among them. */
+  readonly places: readonly Pole[];
 }
 
 /**
@@ -55,7 +57,11 @@ export function metSweep(
   };
   const told = (edge: TopoDS_Edge): Curve => {
     const curve = curveOf(oc, scope, edge);
-    return { poles: polesOf(scope, curve).map(local), knots: knotsOf(curve) };
+    const places = Array.from({ length: LOOKED_AT + 1 }, (_, i): Pole => {
+      const at = scope.keep(curve.EvalD0(i / LOOKED_AT));
+      return [at.X(), at.Y(), at.Z(), 1];
+    });
+    return { poles: polesOf(scope, curve).map(local), knots: knotsOf(curve), places: places.map(local) };
   };
   const spans = inOrder(guide.map(told));
   const start = placeOf(spans[0]!.poles[0]!);
@@ -115,42 +121,28 @@ function inOrder(spans: readonly Curve[]): readonly Curve[] {
   );
 }
 
-const turned = ({ poles, knots }: Curve): Curve => ({
+const turned = ({ poles, knots, places }: Curve): Curve => ({
   poles: poles.toReversed(),
+  places: places.toReversed(),
   knots: { ...knots, at: knots.at.toReversed().map((t) => 1 - t), counts: knots.counts.toReversed() },
 });
 
 /** @throws KernelError where a guide does not run from end to end beside the line, always onwards */
 function refuseAside(spans: readonly Curve[], rise: number): void {
   const ahead = Math.sign(rise);
-  const heights = spans.flatMap((span) => Array.from({ length: LOOKED_AT + 1 }, (_, i) => placed(span, i / LOOKED_AT)));
+  const places = spans.flatMap((span) => span.places);
+  const heights = places.map(heightOf);
   const [from, to] = [heights[0]!, heights.at(-1)!];
-  const off = Math.max(Math.abs(from.height), Math.abs(to.height - rise));
+  const off = Math.max(Math.abs(from), Math.abs(to - rise));
   if (off > NEAR)
-    throw new KernelError(`The guide runs from height ${mm(from.height * ahead)} to ${mm(to.height * ahead)} beside a path of ${mm(Math.abs(rise))}; let both begin and end level.`); // prettier-ignore
-  if (heights.some((h, i) => i > 0 && (h.height - heights[i - 1]!.height) * ahead < -SEWN))
+    throw new KernelError(`The guide runs from height ${mm(from * ahead)} to ${mm(to * ahead)} beside a path of ${mm(Math.abs(rise))}; let both begin and end level.`); // prettier-ignore
+  if (heights.some((h, i) => i > 0 && (h - heights[i - 1]!) * ahead < -SEWN))
     throw new KernelError('The guide of this sweep turns back on its way; redraw it so that it always runs on.');
-  if (heights.some((h) => h.aside < NEAR))
+  if (places.some((p) => Math.hypot(...placeOf(p)) < NEAR))
     throw new KernelError('The guide of this sweep runs into its path, where nothing is left of the profile; keep it aside.'); // prettier-ignore
 }
 
 const mm = (value: number) => `${Number(value.toFixed(3))} mm`;
-
-/** By de Boor's rule. */
-function placed({ poles, knots: { at, counts, degree } }: Curve, t: number): { height: number; aside: number } {
-  const all = at.flatMap((knot, i) => new Array<number>(counts[i]!).fill(knot));
-  let k = degree;
-  while (k < poles.length - 1 && all[k + 1]! <= t) k++;
-  const d = poles.slice(k - degree, k + 1).map((p) => [...p]);
-  for (let r = 1; r <= degree; r++)
-    for (let j = degree; j >= r; j--) {
-      const [low, high] = [all[j + k - degree]!, all[j + 1 + k - r]!];
-      const s = (t - low) / (high - low);
-      d[j] = d[j]!.map((c, i) => (1 - s) * d[j - 1]![i]! + s * c);
-    }
-  const [x, y, z, w] = d[degree] as unknown as Pole;
-  return { height: z / w, aside: Math.hypot(x / w, y / w) };
-}
 
 /** The begun face grown and turned about the line, and moved to its end. */
 function movedCap(

@@ -2,7 +2,6 @@
 /** What lies under the pointer, one behind the other, to pick what is behind something else. */
 import { onClickOutside, useEventListener } from '@vueuse/core';
 import { nextTick, shallowRef, useTemplateRef } from 'vue';
-import { useVerbs } from '../verbs/verbs.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import type { Pick } from '../design/session.ts';
 import type { useStagePicking } from './picking.ts';
@@ -13,7 +12,6 @@ const props = defineProps<{
   surface: HTMLElement;
 }>();
 const modes = useModes();
-const { beginSaid } = useVerbs();
 const list = useTemplateRef<HTMLElement>('list');
 const open = shallowRef<{ x: number; y: number; rows: { hit: Hit; pick: Pick; label: string }[] } | null>(null);
 /** Where the pointer is on the stage. */
@@ -44,7 +42,6 @@ modes.handle('stack', { escape: close });
 function take(pick: Pick, add: boolean): void {
   close();
   props.picking.take(pick, add);
-  if (!add) beginSaid();
 }
 
 function step(by: number): void {

@@ -5,7 +5,6 @@ import { refThrottled, useElementSize, useEventListener } from '@vueuse/core';
 import { Box3, Vector3 } from 'three';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useVerbs } from '../verbs/verbs.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import SketchLayer from '../sketch/SketchLayer.vue';
@@ -34,7 +33,6 @@ const props = defineProps<{ editing: SketchEditing }>();
 
 const design = useDesign();
 const session = useSession();
-const { beginSaid } = useVerbs();
 const evaluation = useEvaluation();
 const openField = useOpenField();
 const trial = useTrial();
@@ -254,11 +252,7 @@ function onUp(event: PointerEvent): void {
   down = null;
   if (session.inSketch) {
     if (sketchMap.value) props.editing.release(sketchMap.value, ...p, event.shiftKey, event.altKey);
-  } else if (still) {
-    picking.click(...p, event.shiftKey);
-    // With Shift more is picked before it begins.
-    if (!event.shiftKey) beginSaid();
-  }
+  } else if (still) picking.click(...p, event.shiftKey);
 }
 
 useEventListener(surface, 'contextmenu', (event) => event.preventDefault());

@@ -6,7 +6,6 @@ import {
   refOfEdge,
   refOfBody,
   refOfFace,
-  kindOf,
   refOf,
   regionAt,
   toSpace,
@@ -22,6 +21,7 @@ import { useSession, type Pick } from '../design/session.ts';
 import type { BodyView, PartView } from '@helb/core';
 import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
+import { useVerbs } from '../verbs/verbs.ts';
 import { useFilling } from '../slots/filling.ts';
 import type { Hit, StageScene } from './scene.ts';
 import { cornerUnder, lineUnder, sketchPointUnder } from './small-things.ts';
@@ -68,6 +68,7 @@ export function useStagePicking(
   const hoverSmall = shallowRef<Vec3 | null>(null);
 
   const { waiting, give } = useFilling();
+  const { said, beginning, beginSaid } = useVerbs();
   /** What the slot that waits for regions holds now. */
   const pickingRegions = computed(() =>
     waiting.value?.kind.kind === 'regions'
@@ -96,12 +97,7 @@ export function useStagePicking(
   ]);
   const showDatums = computed(() => {
     if (session.inSketch || !session.activePart) return false;
-    if (session.said !== null && design.design) {
-      const { units } = design.design;
-      const picks = [{ kind: 'datum', datum: 'floor' } as const];
-      if (kindOf({ kind: session.said }).begin({ picks, bodies: bodies.value.length, units, sketch: () => null }))
-        return true;
-    }
+    if (said.value && beginning(said.value, [{ kind: 'datum', datum: 'floor' }])) return true;
     return (
       waiting.value?.kind.kind === 'plane' || (bodies.value.length === 0 && sketches.value.length === 0 && !!view.value)
     );
@@ -192,6 +188,8 @@ export function useStagePicking(
     const more = add || session.said !== null;
     if (!waiting.value) choose(pick, more || pick?.kind === 'region', more);
     else if (pick) give(pick);
+    // With Shift more is picked before what was said begins.
+    if (!add) beginSaid();
   }
 
   /** @param mixed things of all kinds stay picked together */

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
-import { kindOf } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession, type Pick } from '../design/session.ts';
 import { useModes } from '../modes/mode-stack.ts';
-import { pickerOf } from '../slots/pickers.ts';
 import { useFilling } from '../slots/filling.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { CHANGE_HINTS } from '../sketch/changing.ts';
@@ -28,7 +26,7 @@ const { waiting, give } = useFilling();
 const evaluation = useEvaluation();
 const clash = useClashOffer();
 const modes = useModes();
-const { toolVerbs, sketchVerbs, partVerbs, saidFirst, keepStep, dropStep } = useVerbs();
+const { toolVerbs, sketchVerbs, partVerbs, saidFirst, said, keepStep, dropStep } = useVerbs();
 const sketchChanges = useSketchVerbs(props.editing);
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -39,8 +37,6 @@ function wordFor(pick: Pick): string {
   if (pick.kind === 'vertex') return 'corner';
   return pick.kind === 'sketch_point' ? 'point' : pick.kind;
 }
-
-const said = computed(() => (session.said === null ? null : kindOf({ kind: session.said })));
 
 const subject = computed(() => {
   if (said.value) return `${said.value.label}:`;
@@ -63,8 +59,8 @@ const subject = computed(() => {
 /** Said while a tool or a change waits for its next click. */
 const hint = computed(() => {
   if (said.value) {
-    const hints = Object.values(said.value.slots).flatMap(({ of }) => pickerOf(of.kind)?.hint ?? []);
-    return `${hints[0]!}; Shift picks more`;
+    const { says } = said.value;
+    return `Pick, with Shift for more: ${says.charAt(0).toLowerCase()}${says.slice(1)}`;
   }
   if (!session.inSketch) return '';
   if (session.tool) return props.editing.drawing.hint.value;

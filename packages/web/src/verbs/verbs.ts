@@ -217,9 +217,12 @@ export function useVerbs() {
       .map((kind) => verbOf(kind, () => (session.said = kind.kind))),
   );
 
+  /** The kind of step that was said, and waits for what it is made of. */
+  const said = computed(() => (session.said === null ? null : kindOf({ kind: session.said })));
+
   /** Begin what was said, once enough is picked. */
   function beginSaid(): void {
-    const kind = session.said === null ? null : kindOf({ kind: session.said });
+    const kind = said.value;
     const slots = kind && session.picks.length > 0 ? beginning(kind, session.picks) : null;
     if (!kind || !slots) return;
     session.said = null;
@@ -252,7 +255,9 @@ export function useVerbs() {
     sketchVerbs,
     partVerbs,
     saidFirst,
+    said,
     beginSaid,
+    beginning,
     begin,
     bringIn,
     sketchOn,

@@ -142,6 +142,14 @@ function extentToPlane(
 /** A slanting plane is met within so many times of what there is. */
 const FAR = 20;
 
+function notCutOff(cut: NonNullable<Extent['cut']>): string {
+  if (cut.by === 'cutter')
+    return `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`;
+  return cut.within
+    ? 'It does not start in a body all over, so no face is the next to come out of; turn it the other way, start it on a face, or give a distance.'
+    : 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.';
+}
+
 /** The tool cut off where its extent says; what is given is let go of. @throws StepFailure where nothing stands in its way */
 export function cutOff(fresh: Fresh, { cut }: Extent, context: Making): Fresh {
   if (!cut) return fresh;
@@ -159,14 +167,7 @@ export function cutOff(fresh: Fresh, { cut }: Extent, context: Making): Fresh {
         ? kernel.split([fresh.solid], cut.cutter)
         : kernel.combine(cut.within ? 'common' : 'cut', [fresh.solid], cut.bodies.map((b) => b.solid)); // prettier-ignore
     const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
-    if (near.length !== 1 || reachesEnd(near[0]!))
-      throw new StepFailure(
-        cut.by === 'bodies' && cut.within
-          ? 'It does not start in a body all over, so no face is the next to come out of; turn it the other way, start it on a face, or give a distance.'
-          : cut.by === 'bodies'
-            ? 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.'
-            : `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`,
-      );
+    if (near.length !== 1 || reachesEnd(near[0]!)) throw new StepFailure(notCutOff(cut));
     const [kept] = near;
     pieces = pieces.filter((p) => p !== kept);
     return { ...fresh, ...kept!, faceNames: names(kept!) };
