@@ -1,6 +1,6 @@
 /** Each main view, from the demo data, as docs/screenshots shows it. */
-import { Hands } from '../tests/hands.ts';
-import { expect, test, type Workplace } from '../tests/workplace.ts';
+import { expect, Hands, test } from '../tests/hands.ts';
+import type { Workplace } from '../tests/workplace.ts';
 
 const DIRECTORY = `${import.meta.dirname}/../../docs/screenshots`;
 

@@ -1,7 +1,16 @@
 /** What hands do again and again when a part is made: shapes of typed sizes, slots filled, choices taken. */
-import { expect, type Workplace } from './workplace.ts';
+import { expect, test as base, type Workplace } from './workplace.ts';
 
 type Place = [number, number];
+
+export { expect };
+/** With hands, and short patience: what is waited for here comes at once. */
+export const test = base.extend<{ hands: Hands }>({
+  hands: async ({ page, workplace }, use) => {
+    page.setDefaultTimeout(10_000);
+    await use(new Hands(workplace));
+  },
+});
 
 export class Hands {
   constructor(private readonly w: Workplace) {}

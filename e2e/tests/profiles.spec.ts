@@ -59,15 +59,7 @@ test('half a bracket in connected lines, mirrored', async ({ page, workplace: w 
   await w.newSketch('Bracket');
   await w.draw('Line', [0, 0], [30, 0], [30, 12], [12, 12], [12, 40], [0, 40]);
   await w.putDown();
-  const box = await w.stage().boundingBox();
-  const [x0, y0] = await w.at(-4, 46);
-  const [x1, y1] = await w.at(36, -4);
-  expect(x0).toBeGreaterThan(box!.x);
-  await page.mouse.move(x0, y0);
-  await page.mouse.down();
-  await page.mouse.move((x0 + x1) / 2, (y0 + y1) / 2);
-  await page.mouse.move(x1, y1);
-  await page.mouse.up();
+  await w.box([-4, 46], [36, -4]);
   await w.change('Mirror');
   await w.click(0, -20);
   await w.settleAll();

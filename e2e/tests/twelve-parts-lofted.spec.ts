@@ -1,14 +1,11 @@
 /** Lofted and swept parts, from an empty design, by pointer and keyboard. */
-import { Hands } from './hands.ts';
-import { expect, test } from './workplace.ts';
-
-test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
+import { expect, test } from './hands.ts';
 
 test('a bottle: crossed ellipses, a slanted cut, a neck down to the next, hollow, threaded', async ({
   page,
   workplace: w,
+  hands,
 }) => {
-  const hands = new Hands(w);
   await w.newSketch('Bottle');
   await hands.ellipse([28, 0], [0, 18]);
   await page.keyboard.press('Enter');
@@ -60,8 +57,8 @@ test('a bottle: crossed ellipses, a slanted cut, a neck down to the next, hollow
 test('a fan scroll: stepped half-round housing, a swept duct and its bore, a thin inlet, a row of holes', async ({
   page,
   workplace: w,
+  hands,
 }) => {
-  const hands = new Hands(w);
   await w.newDesign('Scroll');
   await page.getByRole('button', { name: 'wall plane' }).click();
   await w.viewSettled();

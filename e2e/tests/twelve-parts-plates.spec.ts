@@ -1,11 +1,7 @@
 /** Parts of plates and walls, from an empty design, by pointer and keyboard. */
-import { Hands } from './hands.ts';
-import { expect, test } from './workplace.ts';
+import { expect, test } from './hands.ts';
 
-test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
-
-test('a plate with a hole mirrored both ways, its sizes from a pasted table', async ({ page, workplace: w }) => {
-  const hands = new Hands(w);
+test('a plate with a hole mirrored both ways, its sizes from a pasted table', async ({ page, workplace: w, hands }) => {
   await w.newPlate('Drilled plate');
   await hands.sketchOnFace([4, 4, 10]);
   await w.draw('point', [20, 12]);
@@ -39,8 +35,7 @@ test('a plate with a hole mirrored both ways, its sizes from a pasted table', as
   await page.keyboard.press('Escape');
 });
 
-test('a foot with a boss, bevelled by two distances', async ({ page, workplace: w }) => {
-  const hands = new Hands(w);
+test('a foot with a boss, bevelled by two distances', async ({ page, workplace: w, hands }) => {
   await w.newPlate('Foot');
   await hands.sketchOnFace([4, 4, 10]);
   await hands.circle([0, 0], '24');
@@ -70,8 +65,8 @@ test('a foot with a boss, bevelled by two distances', async ({ page, workplace: 
 test('a hollow link of a mitred outline: its corner says what the thinned wall no longer bears', async ({
   page,
   workplace: w,
+  hands,
 }) => {
-  const hands = new Hands(w);
   await w.newSketch('Hollow link');
   await w.draw('Line', [0, 0], [60, 0], [60, 40], [20, 40], [0, 20], [0, 0]);
   await w.putDown();
@@ -99,8 +94,8 @@ test('a hollow link of a mitred outline: its corner says what the thinned wall n
 test('a toothed wheel: one tooth on the borrowed rim, twelve of them, a bored hub with a bevel', async ({
   page,
   workplace: w,
+  hands,
 }) => {
-  const hands = new Hands(w);
   await w.newSketch('Wheel');
   await hands.circle([0, 0], '48');
   await page.keyboard.press('x');
@@ -140,4 +135,45 @@ test('a toothed wheel: one tooth on the borrowed rim, twelve of them, a bored hu
   await w.setInLedger('part_1.pattern_1.count', '9');
   await hands.computed();
   await expect(w.recipe().getByRole('alert')).toHaveCount(0);
+});
+
+test('a bracket from an open outline, holes through both legs', async ({ page, workplace: w, hands }) => {
+  await w.newDesign('Bracket');
+  await page.getByRole('button', { name: 'wall plane' }).click();
+  await w.viewSettled();
+  await w.draw('Line', [0, 40], [0, 0], [30, 0]);
+  await w.putDown();
+  await w.dimension('45 mm', [0, 20]);
+  await w.dimension('35 mm', [15, 0]);
+  await page.keyboard.press('x');
+  await expect(w.step('Extrude 1')).toContainText('open outline');
+  await hands.give('Extrude 1: distance', '24 mm');
+  await hands.turn('Extrude 1', 'half each way', 'to the left');
+  await w.step('Extrude 1').getByRole('button', { name: /wall/ }).first().click();
+  await hands.give('Extrude 1: wall', '4 mm');
+  await hands.turn('Extrude 1', 'one way', 'symmetric');
+  await w.keep('Extrude 1');
+  await expect(w.caption()).toContainText('35 × 24 × 45 mm');
+
+  await page.getByRole('button', { name: 'Look from top', exact: true }).click();
+  await w.pick([20, 2, 4]);
+  await page.keyboard.press('k');
+  await w.viewSettled();
+  await w.draw('point', [4, 0]);
+  await w.putDown();
+  await w.verb('Hole').click();
+  await hands.give('Hole 1: diameter', '6 mm');
+  await w.keep('Hole 1');
+  await page.getByRole('button', { name: 'Look from right', exact: true }).click();
+  await w.pick([4, 3, 30]);
+  await page.keyboard.press('k');
+  await w.viewSettled();
+  await w.draw('point', [0, 8]);
+  await w.putDown();
+  await w.verb('Hole').click();
+  await hands.give('Hole 2: diameter', '6 mm');
+  await w.keep('Hole 2');
+  await w.setInLedger('part_1.extrude_1.wall', '5 mm');
+  await expect(w.recipe().getByRole('alert')).toHaveCount(0);
+  await expect(w.caption()).toContainText('35 × 24 × 45 mm');
 });

@@ -140,6 +140,17 @@ export class Workplace {
     for (const key of options.modifiers ?? []) await this.page.keyboard.up(key);
   }
 
+  /** Drag a box of the open sketch, from corner to corner (mm). */
+  async box([u0, v0]: [number, number], [u1, v1]: [number, number]): Promise<void> {
+    const { mouse } = this.page;
+    const [from, to] = [await this.at(u0, v0), await this.at(u1, v1)];
+    await mouse.move(...from);
+    await mouse.down();
+    await mouse.move((from[0] + to[0]) / 2, (from[1] + to[1]) / 2);
+    await mouse.move(...to);
+    await mouse.up();
+  }
+
   /** Click on the stage at a share of its width and height. */
   async clickStage(x: number, y: number): Promise<void> {
     const box = (await this.stage().boundingBox())!;
