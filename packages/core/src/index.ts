@@ -78,6 +78,7 @@ export { lonePoints } from './sketch/lone-points.ts';
 export { asSketch, type SketchStep, type Step } from './steps/schema.ts';
 export * from './slots/slot.ts';
 export type { Datum, Doubt, SketchOutcome } from './slots/resolving.ts';
+export type { PathRef } from './slots/path/path.ts';
 export type { SectionRef } from './slots/sections/sections.ts';
 export type { PointsChoice } from './slots/points/points.ts';
 export type { EdgeChoice } from './slots/edges/edges.ts';
@@ -89,6 +90,8 @@ export { clashSentence, describeConstraint, describeConstraints } from './steps/
 export { sentenceOf } from './steps/sentence.ts';
 export type { SentencePart } from './steps/sentence.ts';
 export * from './solid/kernel.ts';
+export type * from './solid/woven.ts';
+export { basisAt } from './sketch/curves/spline.ts';
 export { writeStl } from './exchange/stl.ts';
 export { ExportFailure } from './exchange/export-failure.ts';
 export * from './exchange/export-parts.ts';

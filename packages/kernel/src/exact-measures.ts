@@ -200,6 +200,19 @@ const MANY_SPANS = 16;
 const NO_SPANS: Spans = { u: [], v: [] };
 
 function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Surface): Spans {
+  if (String(surface.GetType()) === 'GeomAbs_BSplineSurface') {
+    // The intervals the kernel tells leave out knots through which four derivatives go on.
+    const own = scope.keep(surface.BSpline());
+    const within = (knot: (i: number) => number, count: number, first: number, last: number) => [
+      first,
+      ...Array.from({ length: count }, (_, i) => knot(i + 1)).filter((t) => t > first && t < last),
+      last,
+    ];
+    return {
+      u: within((i) => own.UKnot(i), own.NbUKnots(), surface.FirstUParameter(), surface.LastUParameter()),
+      v: within((i) => own.VKnot(i), own.NbVKnots(), surface.FirstVParameter(), surface.LastVParameter()),
+    };
+  }
   const smooth = oc.GeomAbs_Shape.GeomAbs_CN;
   const read = (count: number, fill: (into: NCollection_Array1_double) => void) => {
     const knots = scope.keep(new oc.NCollection_Array1_double(1, count + 1));
@@ -207,10 +220,9 @@ function spansOf(oc: OpenCascadeInstance, scope: Scope, surface: BRepAdaptor_Sur
     return Array.from({ length: count + 1 }, (_, i) => knots.Value(i + 1));
   };
   const u = read(surface.NbUIntervals(smooth), (into) => surface.UIntervals(into, smooth));
-  // What is offset is no polynomial between its knots, and a whole turn may lie between two.
-  const parts = String(surface.GetType()) === 'GeomAbs_BSplineSurface' ? 1 : OFFSET_PARTS;
   return {
-    u: u.flatMap((from, i) => i + 1 < u.length ? Array.from({ length: parts }, (_, k) => from + ((u[i + 1]! - from) * k) / parts) : [from]), // prettier-ignore
+    // What is offset is no polynomial between its knots, and a whole turn may lie between two.
+    u: u.flatMap((from, i) => i + 1 < u.length ? Array.from({ length: OFFSET_PARTS }, (_, k) => from + ((u[i + 1]! - from) * k) / OFFSET_PARTS) : [from]), // prettier-ignore
     v: read(surface.NbVIntervals(smooth), (into) => surface.VIntervals(into, smooth)),
   };
 }

@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -22,7 +22,7 @@ import { thickenFace } from './thicken.ts';
 import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
-import { pulledLoft, type Outline, type Pulls } from './pulled-loft.ts';
+import { wovenSolid } from './woven.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { plugOf } from './plug.ts';
@@ -34,8 +34,6 @@ const WORDS: Readonly<Record<BooleanKind, string>> = {
   cut: 'cut this body',
   common: 'find what these bodies have in common',
 };
-
-const NO_PULLS: Pulls = { start: null, end: null };
 
 export class OcctKernel implements SolidKernel {
   private readonly solids = new Map<number, TopoDS_Shape>();
@@ -86,29 +84,25 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  sweep(
-    frame: Frame,
-    loops: readonly Loop[],
-    path: readonly PathPiece[],
-    upright: Upright,
-    grown: number,
-    twist = 0,
-  ): MadeSolid {
+  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid {
     return this.guarded('The kernel could not carry this region along the path; look for sharp bends', () => {
       const made = scoped((scope) =>
-        sweepLoops(this.oc, scope, frame, loops, { path, upright, grown, twist }, (s) => this.shape(s as SolidHandle)),
+        sweepLoops(this.oc, scope, frame, loops, { path, upright, grown }, (s) => this.shape(s as SolidHandle)),
       );
       return { solid: this.hold(made.shape), faces: made.faces };
     });
   }
 
-  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean, pulls: Pulls = NO_PULLS): MadeSolid {
+  woven(woven: Woven): MadeSolid {
+    return this.guarded('The kernel could not close the sides of this body; change what leads them a little', () => {
+      const made = scoped((scope) => wovenSolid(this.oc, scope, woven));
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
+  }
+
+  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid {
     return this.guarded('The kernel could not make a body through these sections; move or turn one of them', () => {
-      const outlines = sections.filter((s): s is Outline => !('at' in s));
-      const pulled = pulls.start !== null || pulls.end !== null;
-      const made = scoped((scope) =>
-        pulled ? pulledLoft(this.oc, scope, outlines, pulls) : loftSections(this.oc, scope, sections, ruled, closed),
-      );
+      const made = scoped((scope) => loftSections(this.oc, scope, sections, ruled, closed));
       return { solid: this.hold(made.shape), faces: made.faces };
     });
   }

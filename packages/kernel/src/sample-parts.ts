@@ -95,3 +95,28 @@ export const stepFileOf = (bodies: readonly Body[]): Uint8Array =>
   kernel.exportStep([{ name: 'Sample', color: '#9DBFB8', opacity: 1, solids: bodies.map((b) => b.solid) }]);
 
 export const inertiaOf = ({ solid }: Body): Inertia => kernel.inertia(solid);
+
+/** A circle, or with another about its centre. */
+export const round = (radius: number, more: Partial<Step> = {}, at: At = [0, 0], inner?: number): Step => ({
+  ...outline([], { name: 'Disc', ...more }),
+  points: { c: [...at] },
+  curves: { o: { kind: 'circle', center: 'c', radius }, ...(inner ? { i: { kind: 'circle', center: 'c', radius: inner } } : {}) }, // prettier-ignore
+});
+/** A path drawn on the wall: x along, y up. */
+export const drawn = (points: Record<string, At>, curves: Record<string, unknown>): Step => ({ ...outline([], { name: 'Path', plane: { datum: 'wall' } }), points: Object.fromEntries(Object.entries(points).map(([k, p]) => [k, [...p]])), curves } as Step); // prettier-ignore
+export const straight = (height: number) =>
+  drawn({ a: [0, 0], b: [0, height] }, { l: { kind: 'line', from: 'a', to: 'b' } });
+/** Along the path `q`. */
+export const swept = (profile: unknown, more: Partial<Step> = {}): Step => ({ kind: 'sweep', name: 'Pipe', profile, path: { sketch: 'q' }, result: 'new_body', ...more }) as Step; // prettier-ignore
+/** All regions of the sketch `s`. */
+export const all = { sketch: 's', regions: 'all' };
+/** Of the last body, which is sound and made without a word. */
+export async function volume(steps: Record<string, Step>): Promise<number> {
+  const outcome = await evaluated(designOf(steps));
+  const { status, message, doubts } = last(outcome);
+  if (status !== 'ok' || message !== null || doubts.length > 0)
+    throw new Error(`not made without a word: ${status} ${message}`);
+  const { facts } = outcome.bodies.at(-1)!;
+  if (!facts.valid) throw new Error('not a sound solid');
+  return facts.volume;
+}

@@ -1,25 +1,8 @@
 /** Sweeps and lofts against Pappus and the prismatoid; their names; and what is refused. */
 import { describe, expect, test } from '@jest/globals';
 import type { Step } from '@helb/core';
-import { block, designOf, edgeNear, edited, evaluated, extruded, faceLooking, last, namesIn, outline, rectangle, type At } from './sample-parts.ts'; // prettier-ignore
+import { all, block, designOf, drawn, edgeNear, edited, evaluated, extruded, faceLooking, last, namesIn, outline, rectangle, round, straight, swept, volume } from './sample-parts.ts'; // prettier-ignore
 import { setDimension } from '@helb/core';
-
-const round = (radius: number, more: Partial<Step> = {}, at: At = [0, 0], inner?: number): Step => ({
-  ...outline([], { name: 'Disc', ...more }),
-  points: { c: [...at] },
-  curves: { o: { kind: 'circle', center: 'c', radius }, ...(inner ? { i: { kind: 'circle', center: 'c', radius: inner } } : {}) }, // prettier-ignore
-});
-/** Drawn on the wall: x along, y up. */
-const drawn = (points: Record<string, At>, curves: Record<string, unknown>): Step => ({ ...outline([], { name: 'Path', plane: { datum: 'wall' } }), points: Object.fromEntries(Object.entries(points).map(([k, p]) => [k, [...p]])), curves } as Step); // prettier-ignore
-const straight = (height: number) => drawn({ a: [0, 0], b: [0, height] }, { l: { kind: 'line', from: 'a', to: 'b' } });
-const swept = (profile: unknown, more: Partial<Step> = {}): Step => ({ kind: 'sweep', name: 'Pipe', profile, path: { sketch: 'q' }, result: 'new_body', ...more }) as Step; // prettier-ignore
-const all = { sketch: 's', regions: 'all' };
-const volume = async (steps: Record<string, Step>) => {
-  const outcome = await evaluated(designOf(steps));
-  expect(last(outcome)).toMatchObject({ status: 'ok', message: null, doubts: [] });
-  expect(outcome.bodies.at(-1)!.facts.valid).toBe(true);
-  return outcome.bodies.at(-1)!.facts.volume;
-};
 
 describe('sweeps', () => {
   /** Straight up, a quarter bend of radius 20, and on to the right. */
@@ -36,62 +19,9 @@ describe('sweeps', () => {
       (Math.PI * 30 * (16 + 8 + 4)) / 3,
     ],
     ['a ring round a whole circle', { s: round(2, { plane: { datum: 'wall' } }, [15, 0]), q: { ...round(15), name: 'Path' }, w: swept(all) }, Math.PI * 4 * 2 * Math.PI * 15], // prettier-ignore
-    ['twisted on its way', { s: outline(rectangle(-2, -3, 4, 6)), q: straight(20), w: swept(all, { twist: '120 deg' }) }, 24 * 20], // prettier-ignore
     ['along an edge of a body', { ...block(40, 20, 10), t: round(1.5, { plane: { datum: 'side' } }), w: swept({ sketch: 't', regions: 'all' }, { path: { edges: [{ faces: ['e:side:l0', 'e:start:(+l0 +l1 +l2 +l3)'], near: [20, 0, 0] }] } }) }, Math.PI * 2.25 * 40], // prettier-ignore
   ])('%s', async (_, steps, expected) => {
     expect((await volume(steps)) / expected).toBeCloseTo(1, 5);
-  });
-
-  test('a twist is no more along a bend, nor with growing', async () => {
-    for (const [more, says] of [
-      [{ twist: '90 deg', grown: '0.5' }, /not both/],
-      [{ twist: '90 deg', path: { sketch: 'q' } }, /straight line only/],
-    ] as const) {
-      // prettier-ignore
-      const outcome = await evaluated(designOf({ s: round(3), q: bent, w: swept(all, more as Partial<Step>) }));
-      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
-    }
-  });
-
-  describe('turned by a guide', () => {
-    const guide = (points: Record<string, At>, curves: Record<string, unknown>) => ({ ...drawn(points, curves), name: 'Guide' }); // prettier-ignore
-    const beside = (from: At, to: At) => guide({ a: from, b: to }, { l: { kind: 'line', from: 'a', to: 'b' } });
-    const guided = (more: Partial<Step> = {}) => swept(all, { held: 'guide', guide: { sketch: 'g' }, ...more } as Partial<Step>); // prettier-ignore
-    const met = guided({ meeting: true } as Partial<Step>);
-    const ball = guide({ m: [0, 0], a: [50, 0], b: [30, 40] }, { c: { kind: 'arc', center: 'm', from: 'a', to: 'b' } });
-    const bentGuide = guide({ a: [-6, 0], b: [-6, 30], c: [20, 30], d: [20, 56], e: [45, 56] }, { l: { kind: 'line', from: 'a', to: 'b' }, r: { kind: 'arc', center: 'c', from: 'd', to: 'b' }, m: { kind: 'line', from: 'd', to: 'e' } }); // prettier-ignore
-    test.each<[string, Record<string, Step>, number]>([
-      ['keeping its size', { s: outline(rectangle(-2, -3, 4, 6)), q: straight(40), g: beside([5, 0], [12, 40]), w: guided() }, 24 * 40], // prettier-ignore
-      ['round a bend', { s: round(3), q: bent, g: bentGuide, w: guided() }, Math.PI * 9 * bentLength],
-      ['a cone (prismatoid)', { s: round(5), q: straight(40), g: beside([5, 0], [10, 40]), w: met }, (Math.PI * 40 * (25 + 50 + 100)) / 3], // prettier-ignore
-      ['a hollow bar, drawn from its far end', { s: { ...outline(rectangle(-4, -3, 8, 6)), points: { ...outline(rectangle(-4, -3, 8, 6)).points, c: [0, 0] }, curves: { ...outline(rectangle(-4, -3, 8, 6)).curves, o: { kind: 'circle', center: 'c', radius: 2 } } } as Step, q: straight(30), g: beside([8, 30], [4, 0]), w: swept({ sketch: 's', regions: [{ outer: ['+l0', '+l1', '+l2', '+l3'], holes: [['+o']] }] }, { held: 'guide', guide: { sketch: 'g' }, meeting: true } as Partial<Step>) }, ((48 - 4 * Math.PI) * 30 * (1 + 2 + 4)) / 3], // prettier-ignore
-      ['along an arc', { s: round(5), q: straight(40), g: ball, w: met }, Math.PI * 25 * (40 - 64000 / 3 / 2500)],
-    ])('%s', async (_, steps, expected) => {
-      expect((await volume(steps)) / expected).toBeCloseTo(1, 5);
-    });
-
-    test.each<[string, Record<string, Step>, RegExp]>([
-      ['one that touches the path', { s: round(5), q: straight(40), g: beside([5, 0], [-5, 40]), w: guided() }, /touches the path/], // prettier-ignore
-      [
-        'the same, to be met',
-        { s: round(5), q: straight(40), g: beside([5, 0], [-5, 40]), w: met },
-        /runs into its path/,
-      ],
-      ['one that is too short', { s: round(5), q: straight(40), g: beside([5, 5], [5, 30]), w: guided() }, /begin and end level/], // prettier-ignore
-      ['the same, to be met', { s: round(5), q: straight(40), g: beside([5, 5], [5, 30]), w: met }, /from height 5 mm to 30 mm beside a path of 40 mm/], // prettier-ignore
-      ['one to be met round a bend', { s: round(3), q: bent, g: bentGuide, w: met }, /one straight line only/],
-      ['one with growing besides', { s: round(3), q: straight(40), g: beside([5, 0], [12, 40]), w: guided({ grown: '2' } as Partial<Step>) }, /neither grows/], // prettier-ignore
-      ['none yet', { s: round(3), q: straight(40), w: swept(all, { held: 'guide' } as Partial<Step>) }, /No path is chosen yet/], // prettier-ignore
-    ])('%s is refused', async (_, steps, says) => {
-      const outcome = await evaluated(designOf(steps));
-      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
-    });
-  });
-
-  test('a twist turns what is at its end by so much, counter-clockwise', async () => {
-    const { bodies } = await evaluated(designOf({ s: outline(rectangle(2, -1, 6, 2)), q: straight(20), w: swept(all, { twist: '90 deg' }) })); // prettier-ignore
-    const end = bodies[0]!.facts.faces.find((f) => f.normal && f.normal[2] > 0.99)!;
-    expect(end.center).toEqual([0, 5, 20].map((c) => expect.closeTo(c, 4)));
   });
 
   test('wound about an axis, a profile held level to it takes its area times the way of its centre', async () => {
@@ -182,44 +112,6 @@ describe('lofts', () => {
     ['drawn the other way round', two(outline(rectangle(-10, -6, 20, 12)), outline([...rectangle(-4, -8, 8, 16)].reverse(), on('p'))), prismatoid(30, 240, 14 * 14, 128)], // prettier-ignore
   ])('%s', async (_, steps, expected) => {
     expect((await volume(steps)) / expected).toBeCloseTo(1, 4);
-  });
-
-  describe('that leave their ends square', () => {
-    /** Of a size that goes from a to b as 3t² − 2t³, its square over the way. */
-    const eased = (a: number, b: number, h: number) => h * (a * a + a * (b - a) + (13 / 35) * (b - a) ** 2);
-    const pulled = { way: 'smooth', start_pull: '1', end_pull: '1' };
-    test.each<[string, Record<string, Step>, number]>([
-      ['rectangles', two(outline(rectangle(-10, -10, 20, 20)), outline(rectangle(-6, -6, 12, 12), on('p')), pulled), 4 * eased(10, 6, 30)], // prettier-ignore
-      ['whole circles', two(round(9), round(4, on('p')), pulled), Math.PI * eased(9, 4, 30)],
-      ['alike and in line they are straight', two(round(7), round(7, on('p')), pulled), Math.PI * 49 * 30],
-    ])('%s', async (_, steps, expected) => {
-      expect((await volume(steps)) / expected).toBeCloseTo(1, 7);
-    });
-
-    test('an end that is free goes over as it comes; a stronger pull keeps the size longer', async () => {
-      const size = (start: string, end?: string) => volume(two(round(9), round(4, on('p')), { way: 'smooth', start_pull: start, ...(end ? { end_pull: end } : {}) } as Partial<Step>)); // prettier-ignore
-      const [weak, one, strong] = [await size('0.5', '1'), await size('1', '1'), await size('2', '1')];
-      expect([weak < one, one < strong]).toEqual([true, true]);
-      // With a free end, the slope at the end is the straight one: t³ − … by Hermite: 9 − 5 (2t² − t³).
-      const free = (t: number) => (9 - 5 * (2 * t * t - t ** 3)) ** 2;
-      const simpson = Array.from({ length: 200 }, (_, i) => (free(i / 200) + 4 * free((i + 0.5) / 200) + free((i + 1) / 200)) / 1200).reduce((a, b) => a + b); // prettier-ignore
-      expect((await size('1')) / (Math.PI * 30 * simpson)).toBeCloseTo(1, 6);
-    });
-
-    test('between a rectangle and a circle its sides and caps keep their names, and it can be hollowed', async () => {
-      const steps = two(outline(rectangle(-10, -10, 20, 20)), round(6, on('p')), pulled);
-      const body = (await evaluated(designOf(steps))).bodies[0]!;
-      expect(namesIn(body).sort()).toEqual(['l:end:+o', 'l:side:l0', 'l:side:l1', 'l:side:l2', 'l:side:l3', 'l:start:(+l0 +l1 +l2 +l3)']); // prettier-ignore
-      expect(await volume({ ...steps, h: { kind: 'shell', name: 'Hollow', open: [faceLooking(body, [0, 0, 1])], thickness: '1 mm' } as Step })).toBeLessThan(body.facts.volume / 2); // prettier-ignore
-    });
-
-    test.each([
-      ['straight', { way: 'ruled', start_pull: '1' }, /Only a smooth loft/],
-      ['a pull of nothing', { ...pulled, end_pull: '0' }, /more than 0/],
-    ])('%s is refused', async (_, more, says) => {
-      const outcome = await evaluated(designOf(two(round(9), round(4, on('p')), more as Partial<Step>)));
-      expect(last(outcome)).toMatchObject({ status: 'failed', message: expect.stringMatching(says) });
-    });
   });
 
   test('on from a face of a body, joined to it', async () => {

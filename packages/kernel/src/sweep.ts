@@ -8,15 +8,12 @@ import {
   type Loop,
   type PathPiece,
   type Upright,
-  type Vec3,
 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Shape, TopoDS_Wire } from 'replicad-opencascadejs';
 import { combineSolids, itemsOf } from './combine.ts';
-import { shortestDistance } from './distance.ts';
 import { edgesOf, facesOf, ShapeIndex } from './explore.ts';
 import { cap, side, type Made } from './extrude.ts';
 import { edgeOfPiece, faceOfLoops, point } from './profile.ts';
-import { metSweep } from './met-sweep.ts';
 import { facingOut } from './orient.ts';
 import type { Scope } from './scope.ts';
 
@@ -25,8 +22,6 @@ export interface Sweeping {
   readonly upright: Upright;
   /** Size at the end, the beginning being 1. */
   readonly grown: number;
-  /** rad by which it is turned on its way. */
-  readonly twist: number;
 }
 
 /** @param shapeOf the solids whose edges the path takes */
@@ -39,16 +34,9 @@ export function sweepLoops(
   shapeOf: (solid: number) => TopoDS_Shape,
 ): Made {
   const spine = spineOf(oc, scope, sweeping.path, shapeOf);
-  const { upright } = sweeping;
-  if (upright.kind === 'guide' && upright.met) {
-    const edges = (pieces: readonly PathPiece[]) => pieces.map((piece) => spineEdge(oc, scope, piece, shapeOf));
-    return metSweep(oc, scope, frame, loops, edges(sweeping.path), edges(upright.guide));
-  }
-  const guide = upright.kind === 'guide' ? spineOf(oc, scope, upright.guide, shapeOf) : null;
-  if (guide) refuseTouching(oc, scope, spine, guide);
   let first = 0;
   const tubes = loops.map((loop) => {
-    const tube = tubeOf(oc, scope, frame, loop, first, spine, sweeping, guide);
+    const tube = tubeOf(oc, scope, frame, loop, first, spine, sweeping);
     first += loop.pieces.length;
     return tube;
   });
@@ -65,9 +53,6 @@ const ranIntoItself = () =>
     'Carried along this path, the profile runs into itself; make it smaller, or the bends of the path wider.',
   );
 
-const guideEnds = () =>
-  new KernelError('Along this path the guide cannot be followed; let both begin and end level with each other, or make bends wider.'); // prettier-ignore
-
 function tubeOf(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -75,16 +60,12 @@ function tubeOf(
   loop: Loop,
   first: number,
   spine: TopoDS_Wire,
-  { upright, grown, twist }: Sweeping,
-  guide: TopoDS_Wire | null,
+  { upright, grown }: Sweeping,
 ): Made {
   const { edges, face } = faceOfLoops(oc, scope, frame, [loop]);
   const wire = scope.keep(oc.BRepTools.OuterWire(face));
   const maker = scope.keep(new oc.BRepOffsetAPI_MakePipeShell(spine));
-  const { BRepFill_NoContact: free } = oc.BRepFill_TypeOfContact;
-  if (guide) maker.SetMode(guide, false, free);
-  else if (twist !== 0) maker.SetMode(guideOf(oc, scope, spine, twist), false, free);
-  else if (upright.kind === 'along') maker.SetMode(scope.keep(new oc.gp_Dir(...upright.direction)));
+  if (upright.kind === 'along') maker.SetMode(scope.keep(new oc.gp_Dir(...upright.direction)));
   else maker.SetMode(upright.kind === 'curvature');
   maker.SetTransitionMode(oc.BRepBuilderAPI_TransitionMode.BRepBuilderAPI_RightCorner);
   if (grown === 1) maker.Add(wire, false, false);
@@ -94,7 +75,7 @@ function tubeOf(
     maker.SetLaw(wire, law, false, false);
   }
   maker.Build(scope.keep(new oc.Message_ProgressRange()));
-  if (!maker.IsDone() || !maker.MakeSolid()) throw guide ? guideEnds() : ranIntoItself();
+  if (!maker.IsDone() || !maker.MakeSolid()) throw ranIntoItself();
   const shape = maker.Shape();
   const index = new ShapeIndex(oc, facesOf(oc, scope, shape));
   const parents: FaceParent[][] = index.shapes.map(() => []);
@@ -112,35 +93,6 @@ function tubeOf(
       if (at >= 0 && parents[at]!.length === 0) parents[at]!.push(cap(how));
     }
   return { shape: facingOut(oc, scope, shape), faces: parents };
-}
-
-/** How near, mm, a guide may come to its path. */
-const NEAREST = 1e-3;
-
-/** Of a guide that touches its path the kernel never comes to an end. @throws KernelError */
-function refuseTouching(oc: OpenCascadeInstance, scope: Scope, spine: TopoDS_Wire, guide: TopoDS_Wire): void {
-  if (shortestDistance(oc, scope, spine, guide) < NEAREST)
-    throw new KernelError('The guide touches the path, where it tells no side; keep it aside of the path all the way.');
-}
-
-/** A helix about a straight path: what is swept keeps its side towards it. @throws KernelError */
-function guideOf(oc: OpenCascadeInstance, scope: Scope, spine: TopoDS_Wire, twist: number): TopoDS_Wire {
-  const [edge, ...more] = edgesOf(oc, scope, spine);
-  const line = scope.keep(new oc.BRepAdaptor_Curve(scope.keep(oc.TopoDS.Edge(edge!))));
-  if (more.length > 0 || line.GetType() !== oc.GeomAbs_CurveType.GeomAbs_Line)
-    throw new KernelError('A profile is twisted along one straight line only; take such a path, or the twist away.');
-  const ends = [line.FirstParameter(), line.LastParameter()].map((t) => {
-    const p = scope.keep(line.EvalD0(t));
-    return [p.X(), p.Y(), p.Z()] as const;
-  });
-  const [origin, to] = ends as [Vec3, Vec3];
-  const length = Math.hypot(to[0] - origin[0], to[1] - origin[1], to[2] - origin[2]);
-  const direction = [0, 1, 2].map((k) => (to[k]! - origin[k]!) / length) as unknown as Vec3;
-  const aside: Vec3 = Math.abs(direction[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
-  const out: Vec3 = [direction[1] * aside[2] - direction[2] * aside[1], direction[2] * aside[0] - direction[0] * aside[2], direction[0] * aside[1] - direction[1] * aside[0]]; // prettier-ignore
-  const turns = Math.abs(twist) / TAU;
-  const helix = { kind: 'helix', axis: { origin, direction }, from: out, radius: length / 2, pitch: length / turns, turns, taper: 0, left: twist < 0 } as const; // prettier-ignore
-  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeWire(helixEdge(oc, scope, helix))).Wire());
 }
 
 function spineOf(

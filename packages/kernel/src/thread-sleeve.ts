@@ -7,12 +7,13 @@
  * is a sum of products of functions of one variable each: quintic Hermite splines (Farin, Curves and Surfaces for CAGD)
  * of those give the poles of the surface, and neighbours share their helix exactly.
  */
-import { KernelError, TAU, type ThreadSleeve, type Vec2 } from '@helb/core';
+import { KernelError, TAU, type ThreadSleeve, type Vec2, type Vec3 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Edge, TopoDS_Face, TopoDS_Shape, TopoDS_Solid, TopoDS_Wire } from 'replicad-opencascadejs'; // prettier-ignore
 import { distinct } from './explore.ts';
 import { point } from './profile.ts';
 import { SEWN, sewnSolid } from './sewn.ts';
 import type { Scope } from './scope.ts';
+import { faceOfPoles, type Knots } from './spline-surface.ts';
 
 /** Over this angle, rad, a quintic Hermite spline is off a circle by 5e-6 of its radius (h⁶ / 46080): with more spans all that measures it takes longer. */
 const SPAN = TAU / 8;
@@ -61,18 +62,11 @@ function stripFace(
     };
   const [u, v] = [across(times(cos)), across(times(sin))];
   const [c, s, z] = [along(cos), along(sin), along((at) => [at, 1, 0])];
-  const poles = scope.keep(new oc.NCollection_Array2_gp_Pnt(1, u.length, 1, c.length));
-  u.forEach((_, i) =>
-    c.forEach((__, j) => {
-      // cos(ωz − ωo) and sin(ωz − ωo).
-      const [x, y] = [u[i]! * c[j]! + v[i]! * s[j]!, u[i]! * s[j]! - v[i]! * c[j]!];
-      poles.SetValue(i + 1, j + 1, point(oc, scope, [x, y, z[j]!]));
-    }),
+  const rows = u.map((_, i) =>
+    // cos(ωz − ωo) and sin(ωz − ωo).
+    c.map((__, j): Vec3 => [u[i]! * c[j]! + v[i]! * s[j]!, u[i]! * s[j]! - v[i]! * c[j]!, z[j]!]),
   );
-  const [uKnots, uCounts] = knotsOf(oc, scope, low, high, acrossSpans!);
-  const [vKnots, vCounts] = knotsOf(oc, scope, from, to, alongSpans!);
-  const surface = scope.keep(new oc.Geom_BSplineSurface(poles, uKnots, vKnots, uCounts, vCounts, DEGREE, DEGREE, false, false)); // prettier-ignore
-  return scope.keep(scope.keep(new oc.BRepBuilderAPI_MakeFace(surface, SEWN)).Face());
+  return faceOfPoles(oc, scope, rows, knotsOf(low, high, acrossSpans!), knotsOf(from, to, alongSpans!));
 }
 
 /** A value with its first and second derivative. */
@@ -96,14 +90,12 @@ function hermite(from: number, to: number, spans: number, f: (t: number) => Jet)
   return poles;
 }
 
-function knotsOf(oc: OpenCascadeInstance, scope: Scope, from: number, to: number, spans: number) {
-  const knots = scope.keep(new oc.NCollection_Array1_double(1, spans + 1));
-  const counts = scope.keep(new oc.NCollection_Array1_int(1, spans + 1));
-  for (let i = 0; i <= spans; i++) {
-    knots.SetValue(i + 1, from + ((to - from) * i) / spans);
-    counts.SetValue(i + 1, i === 0 || i === spans ? DEGREE + 1 : 3);
-  }
-  return [knots, counts] as const;
+function knotsOf(from: number, to: number, spans: number): Knots {
+  return {
+    at: Array.from({ length: spans + 1 }, (_, i) => from + ((to - from) * i) / spans),
+    counts: Array.from({ length: spans + 1 }, (_, i) => (i === 0 || i === spans ? DEGREE + 1 : 3)),
+    degree: DEGREE,
+  };
 }
 
 /** The edge of a face that lies at this height. */

@@ -7,6 +7,7 @@ import type { Vec2 } from '../sketch/regions/primitives.ts';
 import type { Helix } from '../space/helix.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
+import type { Woven } from './woven.ts';
 
 export type { Axis, Frame, Vec3 };
 
@@ -189,11 +190,7 @@ export type PathPiece =
   | HelixPath;
 
 /** How a profile is held on its way: evenly, as the path bends, or level to a direction. */
-export type Upright =
-  | { readonly kind: 'even' | 'curvature' }
-  | { readonly kind: 'along'; readonly direction: Vec3 }
-  /** The side towards the guide stays towards it; where it is met, what is carried also grows and shrinks to reach it. */
-  | { readonly kind: 'guide'; readonly guide: readonly PathPiece[]; readonly met: boolean };
+export type Upright = { readonly kind: 'even' | 'curvature' } | { readonly kind: 'along'; readonly direction: Vec3 };
 
 /**
  * What solids are cut apart by: a plane; a face of a solid, grown on outwards by so many mm (cylinders and spheres are
@@ -264,17 +261,11 @@ export interface SolidKernel {
   /**
    * Carry a plane area along a path; its sides are told apart by the pieces of its loops.
    * @param grown its size at the end, the beginning being 1
-   * @param twist rad by which it is turned on its way, counter-clockwise about it; only along a straight line, and not growing
    * @throws KernelError, also where it runs into itself
    */
-  sweep(
-    frame: Frame,
-    loops: readonly Loop[],
-    path: readonly PathPiece[],
-    upright: Upright,
-    grown: number,
-    twist?: number,
-  ): MadeSolid;
+  sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
+  /** Sides as they are told, and flat ends. @throws KernelError where they do not close */
+  woven(woven: Woven): MadeSolid;
   /** @throws KernelError */
   threadSleeve(sleeve: ThreadSleeve): SolidHandle;
   /**
@@ -282,17 +273,10 @@ export interface SolidKernel {
    * @param sections an outline each; or a place, at the beginning or the end
    * @param ruled straight from each section to the next; else smoothly through all
    * @param closed back to the first
-   * @param pulls how strongly the first and the last outline are left square, 1 being as the distance to the next; null
-   *   leaves them as it comes. Only of outlines, smooth and not closed
    * @returns sides as from the edges of the first outline; `start` and `end` as the caps
    * @throws KernelError
    */
-  loft(
-    sections: readonly LoftSection[],
-    ruled: boolean,
-    closed: boolean,
-    pulls?: { readonly start: number | null; readonly end: number | null },
-  ): MadeSolid;
+  loft(sections: readonly LoftSection[], ruled: boolean, closed: boolean): MadeSolid;
   /**
    * Join tools to targets, or cut them away. Arguments stay valid.
    * @returns every separate solid of the result; none if all is cut away

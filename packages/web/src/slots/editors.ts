@@ -11,6 +11,7 @@ import PickSlot from './PickSlot.vue';
 import PointSlot from './PointSlot.vue';
 import PointsSlot from './PointsSlot.vue';
 import PathSlot from './PathSlot.vue';
+import PathsSlot from './PathsSlot.vue';
 import SectionsSlot from './SectionsSlot.vue';
 import StepsSlot from './StepsSlot.vue';
 import TextSlot from './TextSlot.vue';
@@ -32,6 +33,7 @@ const editors: Readonly<Record<string, Component>> = {
   points: PointsSlot,
   steps: StepsSlot,
   path: PathSlot,
+  paths: PathsSlot,
   sections: SectionsSlot,
   bodies: BodiesSlot,
   drawing: DrawingSlot,

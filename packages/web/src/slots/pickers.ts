@@ -26,6 +26,7 @@ const pickers = new Map<string, Picker>(
     point: { hint: 'Click a corner, a point of a sketch, an edge or a face', single: true },
     points: { hint: 'Click points of sketches, round edges or flat faces to add or take away' },
     path: { hint: 'Click edges to add or take away, or a line of a sketch for all of it' },
+    paths: { hint: 'Click edges, or a line of a sketch for all of it, to add or take away' },
     sections: { hint: 'Click regions, flat faces or points in their order' },
     sketch: { hint: 'Click a region of a sketch', single: true },
     axis: { hint: 'Click a line of a sketch, an edge or a round face', single: true },

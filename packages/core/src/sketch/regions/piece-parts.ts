@@ -22,6 +22,14 @@ export function placeOnPiece(p: LoopPiece, s: number): Vec2 {
   return [p.center[0] + c * p.major[0] + d * p.minor[0], p.center[1] + c * p.major[1] + d * p.minor[1]];
 }
 
+/** Shares of a piece at which it is differentiable only twice. */
+export function knotsWithin(p: LoopPiece): number[] {
+  if (p.kind !== 'spline') return [];
+  const shares = p.knots.map((t) => (t - p.t0) / (p.t1 - p.t0));
+  return [...new Set(shares)].filter((s) => s > SAME_SHARE && s < 1 - SAME_SHARE).sort((a, b) => a - b);
+}
+const SAME_SHARE = 1e-9;
+
 /** The part before and the part after a place within it. */
 export function pieceSplit(p: LoopPiece, s: number): [LoopPiece, LoopPiece] {
   const at = placeOnPiece(p, s);

@@ -83,9 +83,13 @@ export function path(): SlotKind<PathRef, PathFound> {
   });
 }
 
-/** All that is drawn, in walking order. @throws StepFailure when it is not one chain */
-export function chainIn(sketch: SketchGeometry, name: string): LoopPiece[] {
-  const ids = Object.keys(sketch.curves).filter((id) => !sketch.curves[id]!.construction);
+/**
+ * What is drawn, in walking order.
+ * @param among these curves alone; else all but construction
+ * @throws StepFailure when it is not one chain
+ */
+export function chainIn(sketch: SketchGeometry, name: string, among?: readonly string[]): LoopPiece[] {
+  const ids = among ?? Object.keys(sketch.curves).filter((id) => !sketch.curves[id]!.construction);
   if (ids.length === 0) throw new StepFailure(`${name} has nothing drawn in it to go along; draw the path.`);
   const alone = ids.length === 1 && !endsOf(sketch.curves[ids[0]!]!);
   let links: readonly ChainLink[] = [{ id: ids[0]!, forward: true }];

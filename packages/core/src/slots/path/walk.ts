@@ -1,11 +1,12 @@
 /** Going along a path by lengths: where one is after so many mm, and which way one looks. */
 import { StepFailure } from '../../names/body.ts';
 import { basisAt } from '../../sketch/curves/spline.ts';
+import { knotsWithin } from '../../sketch/regions/piece-parts.ts';
 import type { LoopPiece } from '../../sketch/regions/piece.ts';
 import type { EdgeCurve, PathPiece, SolidKernel } from '../../solid/kernel.ts';
 import type { Helix } from '../../space/helix.ts';
-import { followedBy, shiftBy, STAY, turnAbout, type Transform } from '../../space/transform.ts';
-import { apart, cross, dot, minus, unit, type Vec3 } from '../../space/vector.ts';
+import { followedBy, shiftBy, STAY, turnAbout, undone, type Transform } from '../../space/transform.ts';
+import { apart, cross, dot, minus, opposite, unit, type Vec3 } from '../../space/vector.ts';
 
 /** A stretch of a path by a parameter from 0 to 1. */
 interface Stretch {
@@ -16,6 +17,8 @@ interface Stretch {
   readonly even: boolean;
   /** Of a helix what turns its beginning to a place on it. */
   readonly screw?: (t: number) => Transform;
+  /** Where it is differentiable only twice. */
+  readonly knots: readonly number[];
 }
 
 /** Where one is on the way. */
@@ -27,10 +30,19 @@ export interface OnWay {
   readonly turned: Transform;
 }
 
+/** Where the way is less smooth: between two curves of it, with a corner or without, or at a knot of a spline. */
+export interface Stop {
+  /** mm from the beginning */
+  readonly along: number;
+  readonly how: 'corner' | 'joint' | 'knot';
+}
+
 export interface Walk {
   /** mm */
   readonly length: number;
   readonly closed: boolean;
+  /** In order. */
+  readonly stops: readonly Stop[];
   /** @param along mm from the beginning, at most the length */
   on(along: number): OnWay;
 }
@@ -55,6 +67,7 @@ export function walkAlong(pieces: readonly PathPiece[], kernel: SolidKernel): Wa
   return {
     length,
     closed: apart(first.at(0), last.at(1)) < SAME_PLACE,
+    stops: stopsOf(stretches, tables, starts),
     on(along) {
       let i = starts.length - 1;
       while (i > 0 && along < starts[i]!) i--;
@@ -68,6 +81,34 @@ export function walkAlong(pieces: readonly PathPiece[], kernel: SolidKernel): Wa
   };
 }
 
+function stopsOf(
+  stretches: readonly Stretch[],
+  tables: readonly (readonly number[])[],
+  starts: readonly number[],
+): Stop[] {
+  return stretches.flatMap((stretch, i): Stop[] => {
+    const along = (t: number) => starts[i]! + lengthTo(stretch, tables[i]!, t);
+    const knots = stretch.knots.map((t): Stop => ({ along: along(t), how: 'knot' })).sort((a, b) => a.along - b.along);
+    const before = stretches[i - 1];
+    if (!before) return knots;
+    const [from, to] = [unit(before.slope(1))!, unit(stretch.slope(0))!];
+    return [{ along: starts[i]!, how: apart(from, to) < SAME_PLACE ? 'joint' : 'corner' }, ...knots];
+  });
+}
+
+/** The same way gone from its end. */
+export function goneBack(walk: Walk): Walk {
+  const back = undone(walk.on(walk.length).turned);
+  return {
+    ...walk,
+    stops: walk.stops.map(({ along, how }) => ({ along: walk.length - along, how })).reverse(),
+    on(along) {
+      const { at, way, turned } = walk.on(walk.length - along);
+      return { at, way: opposite(way), turned: followedBy(back, turned) };
+    },
+  };
+}
+
 function stretchOf(piece: PathPiece, kernel: SolidKernel): Stretch {
   if (piece.kind === 'helix') return onHelix(piece);
   if (piece.kind === 'edge') return onEdge(kernel.curves(piece.solid)[piece.index]!);
@@ -75,15 +116,20 @@ function stretchOf(piece: PathPiece, kernel: SolidKernel): Stretch {
   const vector = ([u, v]: readonly [number, number]): Vec3 => [0, 1, 2].map((k) => u * frame.x[k]! + v * frame.y[k]!) as unknown as Vec3; // prettier-ignore
   const flat = onPlane(piece.piece);
   const place = (p: readonly [number, number]): Vec3 => [0, 1, 2].map((k) => frame.origin[k]! + vector(p)[k]!) as unknown as Vec3; // prettier-ignore
-  return { at: (t) => place(flat.at(t)), slope: (t) => vector(flat.slope(t)), even: flat.even };
+  return { at: (t) => place(flat.at(t)), slope: (t) => vector(flat.slope(t)), even: flat.even, knots: flat.knots };
 }
 
-type Flat = { at(t: number): readonly [number, number]; slope(t: number): readonly [number, number]; even: boolean };
+type Flat = {
+  at(t: number): readonly [number, number];
+  slope(t: number): readonly [number, number];
+  even: boolean;
+  knots: readonly number[];
+};
 
 function onPlane(p: LoopPiece): Flat {
   if (p.kind === 'line') {
     const by = [p.to[0] - p.from[0], p.to[1] - p.from[1]] as const;
-    return { at: (t) => [p.from[0] + t * by[0], p.from[1] + t * by[1]], slope: () => by, even: true };
+    return { at: (t) => [p.from[0] + t * by[0], p.from[1] + t * by[1]], slope: () => by, even: true, knots: [] };
   }
   if (p.kind === 'spline') {
     const u = (t: number) => p.t0 + t * (p.t1 - p.t0);
@@ -92,7 +138,7 @@ function onPlane(p: LoopPiece): Flat {
       const at = (k: 0 | 1) => by * p.control.reduce((s, c, i) => s + weights[i]! * c[k], 0);
       return [at(0), at(1)];
     };
-    return { at: (t) => sum(t, 0, 1), slope: (t) => sum(t, 1, p.t1 - p.t0), even: false };
+    return { at: (t) => sum(t, 0, 1), slope: (t) => sum(t, 1, p.t1 - p.t0), even: false, knots: knotsWithin(p) };
   }
   const [major, minor] = p.kind === 'arc' ? ([[p.radius, 0], [0, p.radius]] as const) : [p.major, p.minor]; // prettier-ignore
   const angle = (t: number) => p.start + t * p.sweep;
@@ -106,13 +152,14 @@ function onPlane(p: LoopPiece): Flat {
       return [p.sweep * (c * minor[0] - s * major[0]), p.sweep * (c * minor[1] - s * major[1])];
     },
     even: p.kind === 'arc',
+    knots: [],
   };
 }
 
 function onEdge(curve: EdgeCurve): Stretch {
   if (curve.kind === 'line') {
     const by = minus(curve.to, curve.from);
-    return { at: (t) => added(curve.from, by, t), slope: () => by, even: true };
+    return { at: (t) => added(curve.from, by, t), slope: () => by, even: true, knots: [] };
   }
   if (curve.kind !== 'ellipse')
     throw new StepFailure('An edge of the path is a free curve, along which lengths are not known; draw the path in a sketch.'); // prettier-ignore
@@ -128,6 +175,7 @@ function onEdge(curve: EdgeCurve): Stretch {
     at: (t) => added(center, both(Math.cos(angle(t)), Math.sin(angle(t))), 1),
     slope: (t) => both(-sweep * Math.sin(angle(t)), sweep * Math.cos(angle(t))),
     even: major === minor,
+    knots: [],
   };
 }
 
@@ -141,6 +189,7 @@ function onHelix({ axis, from, radius, pitch, turns, taper, left }: Helix): Stre
     at: (t) => added(added(axis.origin, axis.direction, t * rise), round(t * whole, radius + t * grow), 1),
     slope: (t) => added(added(round(t * whole, grow), round(t * whole + Math.PI / 2, (radius + t * grow) * whole), 1), axis.direction, rise), // prettier-ignore
     even: taper === 0,
+    knots: [],
     screw: (t) => turnAbout({ origin: [0, 0, 0], direction: axis.direction }, t * whole),
   };
 }
@@ -149,7 +198,7 @@ const added = (a: Vec3, b: Vec3, by: number): Vec3 => [a[0] + by * b[0], a[1] + 
 
 /** Edges may run against the way: each is turned so that it begins where the one before ends. @throws StepFailure */
 function oriented(stretches: readonly Stretch[]): Stretch[] {
-  const back = (s: Stretch): Stretch => ({ ...s, at: (t) => s.at(1 - t), slope: (t) => s.slope(1 - t).map((x) => -x) as unknown as Vec3 }); // prettier-ignore
+  const back = (s: Stretch): Stretch => ({ ...s, at: (t) => s.at(1 - t), slope: (t) => opposite(s.slope(1 - t)), knots: s.knots.map((t) => 1 - t) }); // prettier-ignore
   const meets = (a: Vec3, b: Vec3) => apart(a, b) < SAME_PLACE;
   const [first, second] = stretches;
   if (!first || !second) return [...stretches];
@@ -176,6 +225,12 @@ function lengthsOf(stretch: Stretch): number[] {
   const table = [0];
   for (let i = 0; i < PARTS; i++) table.push(table[i]! + lengthBetween(stretch, i / PARTS, (i + 1) / PARTS));
   return table;
+}
+
+function lengthTo(stretch: Stretch, table: readonly number[], t: number): number {
+  if (stretch.even) return t * table.at(-1)!;
+  const i = Math.min(PARTS - 1, Math.floor(t * PARTS));
+  return table[i]! + lengthBetween(stretch, i / PARTS, t);
 }
 
 function parameterAt(stretch: Stretch, table: readonly number[], along: number): number {

@@ -26,8 +26,9 @@ export function profileOfFace(ref: FaceRef, slot: string, context: Resolving): P
     },
     context,
   );
-  const { frame, area } = flatFace(body, face, context.kernel);
-  return { of: context.stepName(body.faceNames[face]![0]!.step), frame, areas: [area], chain: null };
+  const { frame, area, edges } = flatFace(body, face, context.kernel);
+  const of = context.stepName(body.faceNames[face]![0]!.step);
+  return { of, frame, areas: [area], chain: null, on: { body, edges } };
 }
 
 type FaceOf = Pick<Body, 'solid' | 'facts' | 'faceNames'>;
@@ -37,22 +38,23 @@ export function flatFace(
   body: FaceOf,
   face: number,
   kernel: SolidKernel,
-): { readonly frame: Frame; readonly area: Area } {
+): { readonly frame: Frame; readonly area: Area; readonly edges: ReadonlyMap<string, number> } {
   const { center, normal, area } = body.facts.faces[face]!;
   if (!normal) throw new StepFailure('The face this step starts from is not flat any more; pick another.');
   const frame = frameOfFace(center, normal);
-  const { geometry, called } = outlineOf(body, face, frame, kernel);
+  const { geometry, called, edges } = outlineOf(body, face, frame, kernel);
   // The holes of the face close regions of their own.
   const off = (r: { area: number }) => Math.abs(r.area - area);
   const whole = [...findRegions(geometry).regions].sort((a, b) => off(a) - off(b))[0];
   if (!whole)
     throw new StepFailure('The outline of the face this step starts from does not close; sketch on it instead.');
-  return { frame, area: { ...whole, parents: [body.faceNames[face]![0]!], called } };
+  return { frame, area: { ...whole, parents: [body.faceNames[face]![0]!], called }, edges };
 }
 
 function outlineOf(body: FaceOf, face: number, frame: Frame, kernel: SolidKernel) {
   const geometry: SketchGeometry = { points: {}, curves: {}, constraints: {} };
   const called = new Map<string, Name>();
+  const edges = new Map<string, number>();
   body.facts.edges.forEach((edge, i) => {
     if (!edge.faces.includes(face)) return;
     const piece = flatten(frame, curveOfEdge(body, i, kernel));
@@ -63,7 +65,9 @@ function outlineOf(body: FaceOf, face: number, frame: Frame, kernel: SolidKernel
     const loan = addBorrowed(geometry, { kind: 'face', face: { name: 'outline' } }, [{ piece, key: null }]);
     const [curve] = loan === null ? [] : geometry.borrowed![loan]!.of;
     const beyond = edge.faces.find((f) => f !== face) ?? face;
-    if (curve !== undefined) called.set(curve, body.faceNames[beyond]![0]!);
+    if (curve === undefined) return;
+    called.set(curve, body.faceNames[beyond]![0]!);
+    edges.set(curve, i);
   });
-  return { geometry, called };
+  return { geometry, called, edges };
 }

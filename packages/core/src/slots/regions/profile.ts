@@ -1,4 +1,5 @@
 /** What a step sweeps: areas on a plane, or an open outline for a wall. */
+import type { Body } from '../../names/body.ts';
 import type { Name } from '../../names/name.ts';
 import type { Region } from '../../sketch/regions/regions.ts';
 import type { SketchGeometry } from '../../sketch/schema.ts';
@@ -18,4 +19,6 @@ export interface Profile {
   readonly areas: readonly Area[];
   /** The sketch with an open outline, of which a wall is to be made; null of areas. */
   readonly chain: SketchGeometry | null;
+  /** Of a face: its body, and which edge of it each curve is. */
+  readonly on?: { readonly body: Body; readonly edges: ReadonlyMap<string, number> };
 }

@@ -5,19 +5,27 @@ import { nameOf } from '../../names/name.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
+import type { PathFound } from '../../slots/path/path.ts';
+import { walkAlong } from '../../slots/path/walk.ts';
+import { paths } from '../../slots/paths/paths.ts';
 import { sections, type Section, type SectionRef } from '../../slots/sections/sections.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { LoftSection } from '../../solid/kernel.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
+import { guided } from './guides.ts';
 import { matched } from './matched.ts';
+import { runningOn } from './running-on.ts';
+import { squareTo, type Pulls } from './ways.ts';
+import { wovenLoft } from './woven.ts';
 
 const WAYS = { smooth: 'smoothly', ruled: 'straight from each to the next' } as const;
+const AS = { square: 'square', running: 'as its faces run on' } as const;
 type Outlined = Exclude<Section, { at: unknown }>;
 
 export const loft = declareTools({
   kind: 'loft',
-  version: 2,
+  version: 3,
   label: 'Loft',
   key: 'l',
   says: 'A solid through sections: regions, flat faces, and a place at either end.',
@@ -28,12 +36,28 @@ export const loft = declareTools({
     start_pull: {
       of: expression('number'),
       when: (step: StepData) => step.start_pull !== undefined,
-      says: 'The first section is left square, and so strongly: 1 as by the distance to the next one.',
+      says: 'How strongly the first section is left, 1 being as by the distance to the next one.',
+    },
+    start_as: {
+      of: choice<keyof typeof AS>(AS),
+      when: (step: StepData) => step.start_pull !== undefined,
+      otherwise: () => 'square' as const,
+      says: 'square: at right angles to the section. running: of a face, as the faces beside it run on.',
     },
     end_pull: {
       of: expression('number'),
       when: (step: StepData) => step.end_pull !== undefined,
       says: 'The same of the last section.',
+    },
+    end_as: {
+      of: choice<keyof typeof AS>(AS),
+      when: (step: StepData) => step.end_pull !== undefined,
+      otherwise: () => 'square' as const,
+    },
+    guides: {
+      of: paths(),
+      when: (step: StepData) => step.guides !== undefined,
+      says: 'Curves that run through all the outlines; the sides keep to them.',
     },
     ...thinSlots,
     ...resultSlots,
@@ -56,28 +80,46 @@ export const loft = declareTools({
     { slot: 'sections' },
     { slot: 'way' },
     { slot: 'closed' },
-    ...(step.start_pull === undefined ? [] : ['leaving the first square, pulling', { slot: 'start_pull' }]),
-    ...(step.end_pull === undefined ? [] : ['reaching the last square, pulling', { slot: 'end_pull' }]),
+    ...(step.start_pull === undefined
+      ? []
+      : ['leaving the first', { slot: 'start_as' }, 'pulling', { slot: 'start_pull' }]),
+    ...(step.end_pull === undefined ? [] : ['reaching the last', { slot: 'end_as' }, 'pulling', { slot: 'end_pull' }]),
+    ...(step.guides === undefined ? [] : ['led by', { slot: 'guides' }]),
     ...thinSentence(step),
     ...resultSentence(step),
   ],
   extras: (step) => [
     ...(step.start_pull === undefined
-      ? [{ label: 'leave the first section square', slot: 'start_pull', stored: '1' }]
+      ? [{ label: 'leave the first section in a direction', slot: 'start_pull', stored: '1' }]
       : []),
-    ...(step.end_pull === undefined ? [{ label: 'reach the last section square', slot: 'end_pull', stored: '1' }] : []),
+    ...(step.end_pull === undefined
+      ? [{ label: 'reach the last section in a direction', slot: 'end_pull', stored: '1' }]
+      : []),
+    ...(step.guides === undefined ? [{ label: 'lead its sides by guides', slot: 'guides', stored: [] }] : []),
     ...thinExtras(step),
   ],
-  tools({ sections: all, way, closed, start_pull, end_pull, thin, thin_side }, context) {
+  tools({ sections: all, way, closed, start_pull, start_as, end_pull, end_as, guides, thin, thin_side }, context) {
     const { kernel, stepId } = context;
     const outlines = all.filter((s): s is Outlined => !('at' in s));
     refuse(all, outlines, closed);
-    const pulls = { start: start_pull ?? null, end: end_pull ?? null };
+    const pulls: Pulls = { start: start_pull ?? null, end: end_pull ?? null };
     refusePulls(pulls, all, way === 'ruled' || closed);
-    const ready = matched(outlines);
+    if (guides) refuseGuides(guides, all, closed);
+    const led = guides ? guided(outlines, guides.map((g) => walkAlong(g.pieces, kernel))) : null; // prettier-ignore
+    const ready = led?.outlines ?? matched(outlines);
+    const leaving = (end: 'start' | 'end') => {
+      const pull = pulls[end];
+      if (pull === null) return null;
+      if ((end === 'start' ? start_as : end_as) !== 'running') return squareTo(ready, end, pull);
+      return runningOn(ready, end, pull, ready.at(end === 'start' ? 0 : -1)!.leaning);
+    };
+    const straight = way === 'ruled' || all.length === 2;
     let next = 0;
     const through = all.map((s): LoftSection => ('at' in s ? s : ready[next++]!));
-    const { solid, faces } = kernel.loft(through, way === 'ruled' || all.length === 2, closed, pulls);
+    const { solid, faces } =
+      led || start_pull !== undefined || end_pull !== undefined
+        ? kernel.woven(wovenLoft(ready, straight && !start_pull && !end_pull, { start: leaving('start'), end: leaving('end') }, led?.at ?? new Map())) // prettier-ignore
+        : kernel.loft(through, straight, closed);
     const [first, final] = [ready[0]!, ready.at(-1)!];
     const called = (index: number) => {
       const { curve } = first.pieces[index]!;
@@ -107,15 +149,19 @@ function refuse(all: readonly Section[], outlines: readonly Outlined[], closed: 
 const MOST_PULLED = 10;
 
 /** @throws StepFailure where ends cannot be left square */
-function refusePulls(
-  pulls: { readonly start: number | null; readonly end: number | null },
-  all: readonly Section[],
-  straight: boolean,
-): void {
+function refusePulls(pulls: Pulls, all: readonly Section[], straight: boolean): void {
   const given = [pulls.start, pulls.end].filter((pull) => pull !== null);
   if (given.length === 0) return;
   if (straight || all.some((s) => 'at' in s))
-    throw new StepFailure('Only a smooth loft through outlines, not closed, can leave its ends square; make it smooth, or take the pull away.'); // prettier-ignore
+    throw new StepFailure('Only a smooth loft through outlines, not closed, can leave its ends in a direction; make it smooth, or take the pull away.'); // prettier-ignore
   if (given.some((pull) => !(pull > 0 && pull <= MOST_PULLED)))
     throw new StepFailure(`A pull is more than 0 and at most ${MOST_PULLED}; give such a number.`);
+}
+
+/** @throws StepFailure where no guides can lead */
+function refuseGuides(guides: readonly PathFound[], all: readonly Section[], closed: boolean): void {
+  if (guides.length === 0)
+    throw new StepFailure('No guide is chosen yet; choose a sketch or pick edges that run through all outlines.');
+  if (closed || all.some((s) => 'at' in s))
+    throw new StepFailure('Guides lead a loft through outlines from the first to the last; take the place or the way back to the first away, or the guides.'); // prettier-ignore
 }

@@ -14,16 +14,7 @@ export interface Outline {
 
 export function matched<O extends Outline>(outlines: readonly O[]): O[] {
   const centres = outlines.map(centreOf);
-  const way = unit(minus(centres.at(-1)!, centres[0]!)) ?? outlines[0]!.frame.normal;
-  const sense = (o: Outline, i: number) => {
-    const ahead =
-      unit(minus(centres[i + 1] ?? centres[i]!, centres[i + 1] ? centres[i]! : (centres[i - 1] ?? centres[i]!))) ?? way;
-    return Math.sign(dot(o.frame.normal, ahead)) || 1;
-  };
-  const first = sense(outlines[0]!, 0);
-  const alike = outlines.map((o, i) =>
-    sense(o, i) === first ? o : { ...o, pieces: [...o.pieces].reverse().map(pieceReversed) },
-  );
+  const alike = walkedAlike(outlines, centres);
   const most = Math.max(...alike.map((o) => cornersOf(o.pieces)));
   const started: O[] = [];
   alike.forEach((o, i) => {
@@ -35,6 +26,27 @@ export function matched<O extends Outline>(outlines: readonly O[]): O[] {
   return started.map((o) => (o.pieces.length === most ? o : { ...o, pieces: divided(o.pieces, shares) }));
 }
 
+/** All walked the same way round, as one looks along the sections. */
+export function walkedAlike<O extends Outline>(outlines: readonly O[], centres: readonly Vec3[]): O[] {
+  const way = unit(minus(centres.at(-1)!, centres[0]!)) ?? outlines[0]!.frame.normal;
+  const sense = (o: Outline, i: number) => {
+    const ahead =
+      unit(minus(centres[i + 1] ?? centres[i]!, centres[i + 1] ? centres[i]! : (centres[i - 1] ?? centres[i]!))) ?? way;
+    return Math.sign(dot(o.frame.normal, ahead)) || 1;
+  };
+  const first = sense(outlines[0]!, 0);
+  return outlines.map((o, i) =>
+    sense(o, i) === first ? o : { ...o, pieces: [...o.pieces].reverse().map(pieceReversed) },
+  );
+}
+
+/** Stretches that begin and end over one another, each divided into as many pieces as the one with most. */
+export function dividedAlike(stretches: readonly (readonly LoopPiece[])[]): LoopPiece[][] {
+  const model = stretches.reduce((a, b) => (b.length > a.length ? b : a));
+  const shares = sharesOf(model);
+  return stretches.map((own) => (own.length === model.length ? [...own] : divided(own, shares)));
+}
+
 /** A whole circle or ellipse has no corner, and begins anywhere. */
 const isSmooth = (pieces: readonly LoopPiece[]) => pieces.length === 1;
 const cornersOf = (pieces: readonly LoopPiece[]) => pieces.length;
@@ -42,7 +54,7 @@ const cornersOf = (pieces: readonly LoopPiece[]) => pieces.length;
 const start = (o: Outline): Vec3 => toSpace(o.frame, ...o.pieces[0]!.from);
 const offset = (o: Outline, centre: Vec3): Vec3 => minus(start(o), centre);
 
-function centreOf({ frame, pieces }: Outline): Vec3 {
+export function centreOf({ frame, pieces }: Outline): Vec3 {
   let [x, y, total] = [0, 0, 0];
   for (const p of pieces) {
     const length = pieceLength(p);
@@ -85,7 +97,7 @@ function startedNear<O extends Outline>(o: O, centre: Vec3, wanted: Vec3): O {
 }
 
 /** The same closed curve begun elsewhere. */
-function joinedAgain(whole: LoopPiece, later: LoopPiece, earlier: LoopPiece, s: number): LoopPiece {
+export function joinedAgain(whole: LoopPiece, later: LoopPiece, earlier: LoopPiece, s: number): LoopPiece {
   if (whole.kind === 'arc' || whole.kind === 'ellipse')
     return { ...whole, from: later.from, to: earlier.to, start: whole.start + whole.sweep * s };
   return whole;

@@ -4,7 +4,7 @@ import { choice } from '../../slots/choice/choice.ts';
 import { direction } from '../../slots/direction/direction.ts';
 import { expression } from '../../slots/expression/expression.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import { path, type PathFound } from '../../slots/path/path.ts';
+import { path } from '../../slots/path/path.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { Upright } from '../../solid/kernel.ts';
@@ -14,6 +14,7 @@ import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { sweep as swept } from '../result/sweep.ts';
 import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
 import { areasWithWall, isWall, wallSentence, wallSlots } from '../result/wall.ts';
+import { carried } from './carried.ts';
 import { refuseTight } from './tight.ts';
 
 const WAYS = { even: 'evenly', curvature: 'turning as it bends', along: 'held level to', guide: 'turned by' } as const;
@@ -24,7 +25,7 @@ const MOST_TWIST = 20 * Math.PI;
 
 export const sweep = declareTools({
   kind: 'sweep',
-  version: 1,
+  version: 2,
   label: 'Sweep',
   key: 'w',
   says: 'Regions of a sketch, a flat face or an open outline carried along a path.',
@@ -52,7 +53,7 @@ export const sweep = declareTools({
       of: flag('keeping its size', 'growing to meet it'),
       when: isGuided,
       otherwise: () => false,
-      says: 'Along a straight path, what is carried grows and shrinks as the guide goes away and comes near.',
+      says: 'What is carried grows and shrinks as the guide goes away and comes near.',
     },
     grown: {
       of: expression('number'),
@@ -62,7 +63,7 @@ export const sweep = declareTools({
     twist: {
       of: expression('angle'),
       when: (step: StepData) => step.twist !== undefined,
-      says: 'By how much it is turned on its way along a straight line, counter-clockwise about it.',
+      says: 'By how much it is turned on its way, counter-clockwise about it.',
     },
     ...thinSlots,
     ...resultSlots,
@@ -104,34 +105,28 @@ export const sweep = declareTools({
   ) {
     if (!(grown > 1 / MOST_GROWN && grown < MOST_GROWN))
       throw new StepFailure('A swept profile ends at between 0.01 and 100 times its size; give such a number.');
-    if (twist !== 0 && grown !== 1)
-      throw new StepFailure('A profile grows on its way or is twisted, not both; take one of them away.');
     if (Math.abs(twist) > MOST_TWIST)
       throw new StepFailure('A profile is twisted by ten turns at most; give a smaller angle.');
-    if (guide && (twist !== 0 || grown !== 1))
-      throw new StepFailure('A profile that a guide turns neither grows by a number nor is twisted; take that away.');
+    if (twist !== 0 && held !== 'even')
+      throw new StepFailure('A twist is told against going evenly; hold the profile evenly, or take the twist away.');
+    if (meeting && grown !== 1)
+      throw new StepFailure(
+        'A profile that grows to meet its guide does not grow by a number as well; take that away.',
+      );
     const areas = areasWithWall(profile, wall, wall_side);
-    for (const area of areas) refuseTight(along, area, profile.frame, grown);
-    const solids = swept(context.stepId, areas, false, (area) =>
-      context.kernel.sweep(
-        profile.frame,
-        area.loops,
-        along.pieces,
-        uprightOf(held, level, guide, meeting),
-        grown,
-        twist,
-      ),
-    );
+    const { kernel, stepId } = context;
+    const { frame } = profile;
+    const solids = swept(stepId, areas, false, (area) => {
+      if (guide || twist !== 0)
+        return kernel.woven(carried(along, frame, area, { grown, twist, guide: guide ?? null, met: meeting ?? false }, kernel)); // prettier-ignore
+      refuseTight(along, area, frame, grown);
+      return kernel.sweep(frame, area.loops, along.pieces, uprightOf(held, level), grown);
+    });
     return thinned(solids, thin, thin_side, context);
   },
 });
 
-function uprightOf(
-  held: keyof typeof WAYS,
-  level: Vec3 | undefined,
-  guide: PathFound | undefined,
-  meeting: boolean | undefined,
-): Upright {
-  if (held === 'guide') return { kind: 'guide', guide: guide!.pieces, met: meeting ?? false };
-  return held === 'along' ? { kind: 'along', direction: level! } : { kind: held };
+function uprightOf(held: keyof typeof WAYS, level: Vec3 | undefined): Upright {
+  if (held === 'along') return { kind: 'along', direction: level! };
+  return { kind: held === 'curvature' ? 'curvature' : 'even' };
 }
