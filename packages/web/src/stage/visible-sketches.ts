@@ -8,7 +8,7 @@ export interface VisibleSketch {
 }
 
 /**
- * Sketches no step has used yet, those of the step for which something is being picked, and those asked for.
+ * Sketches no step has used yet, or only one that failed, those of the step for which something is being picked, and those asked for.
  * @param standing only those up to this step are there yet
  */
 export function visibleSketches(
@@ -22,7 +22,8 @@ export function visibleSketches(
   if (!view || !part) return [];
   const end = standing === null ? -1 : part.stepOrder.indexOf(standing);
   const here = new Set(end < 0 ? part.stepOrder : part.stepOrder.slice(0, end + 1));
-  const used = new Set([...here].flatMap((id) => stepsUsedBy(part.steps[id]!)));
+  const failed = new Set(view.steps.flatMap((s) => (s.status === 'failed' ? [s.id] : [])));
+  const used = new Set([...here].flatMap((id) => (failed.has(id) ? [] : stepsUsedBy(part.steps[id]!))));
   const wanted = new Set(picking && part.steps[picking] ? stepsUsedBy(part.steps[picking]) : []);
   return view.steps.flatMap((s) =>
     s.sketch && s.status !== 'suppressed' && here.has(s.id) && (shown.has(s.id) || !used.has(s.id) || wanted.has(s.id))
