@@ -6,7 +6,6 @@ import {
   edgeNear,
   evaluated,
   extruded,
-  faceLooking,
   last,
   outline,
   rectangle,
@@ -99,18 +98,53 @@ describe('faces moved along their normals', () => {
     ['to nothing', 'bore', (f) => f.kind === 'cylinder', 5, 'The round face has a radius of 5 mm, and would come to nothing; offset it by less.'],
     ['away from what runs on smoothly', 'slot', (f) => inside(f) && f.kind === 'cylinder', -1, 'A face runs smoothly on into one of Block that stays; pick that too, or offset before it is made.'],
     ['by nothing', 'block', upright, 0, 'The distance must be more than nothing.'],
-    ['through the part', 'bore', (f) => inside(f) && f.kind === 'plane', -30, 'Moved so far, these faces run into others; offset them by less, or choose others.'],
+    ['through the part', 'bore', (f) => inside(f) && f.kind === 'plane', -30, 'Moved so far, these faces run into others; move them by less, or choose others.'],
   ])('%s is refused in a sentence', async (_, part, is, by, message) => {
     expect(last(await moved(part, is, by)).message).toBe(message);
   }); // prettier-ignore
 
-  test('faces beside that lean are told, not bridged by a step', async () => {
-    const steps = { s: outline([[0, 0], [40, 0], [30, 20], [10, 20]]), e: extruded('s', '20 mm') }; // prettier-ignore
-    const [body] = (await evaluated(designOf(steps))).bodies;
-    const top = { ...offset(body!, () => false, 2), faces: [faceLooking(body!, [0, 1, 0])] };
-    expect(last(await evaluated(designOf({ ...steps, o: top }))).message).toBe(
-      'A face beside one of Block is not square to it, so it cannot be moved straight; change the step that made it.',
-    );
+  describe('the faces beside going on as they lean', () => {
+    const trapezium = { s: outline([[0, 0], [40, 0], [30, 20], [10, 20]]), e: extruded('s', '20 mm') }; // prettier-ignore
+    const tapered = (sketch: Step, more: Partial<Step> = {}) => ({ s: sketch, e: { ...extruded('s', '10 mm'), taper: '20 deg', ...more } as Step }); // prettier-ignore
+    const lean = Math.tan(Math.PI / 9);
+    const frustum = (a: number, b: number, h: number) => (Math.PI * Math.abs(h) * (a * a + a * b + b * b)) / 3;
+    const pyramid = (by: number) => {
+      const area = (h: number) => (40 - 2 * lean * h) * (30 - 2 * lean * h);
+      return (by * (area(10) + 4 * area(10 + by / 2) + area(10 + by))) / 6;
+    };
+    /** A pocket that narrows towards its floor, 12 deep. */
+    const pocket = { ...block(40, 30, 20), s2: { ...outline(rectangle(8, 8, 24, 14)), plane: { face: { name: 'e:end:(+l0 +l1 +l2 +l3)' } } } as Step, c: { ...cut(12), reversed: true, taper: '20 deg' } as Step }; // prettier-ignore
+    const floor = (by: number) => {
+      const area = (h: number) => (24 - 2 * lean * h) * (14 - 2 * lean * h);
+      return (by * (area(12) + 4 * area(12 + by / 2) + area(12 + by))) / 6;
+    };
+    test.each<[string, Record<string, Step>, (f: FaceFacts) => boolean, number, number]>([
+      ['a narrowing one pulled', trapezium, (f) => f.normal![1] > 0.9, 2, 20 * (80 - 42)],
+      ['the same pushed', trapezium, (f) => f.normal![1] > 0.9, -3, -20 * (120 - 55.5)],
+      ['a side that leans itself', trapezium, (f) => f.normal![0] > 0.5, 1, 20 * Math.hypot(10, 20)], // prettier-ignore
+      ['the top of a cone', tapered(circle(0, 0, 15)), (f) => f.normal !== null && f.normal[2] > 0.9, 4, frustum(15 - 10 * lean, 15 - 14 * lean, 4)], // prettier-ignore
+      ['the same pushed down', tapered(circle(0, 0, 15)), (f) => f.normal !== null && f.normal[2] > 0.9, -4, -frustum(15 - 10 * lean, 15 - 6 * lean, 4)], // prettier-ignore
+      ['the top of a pyramid', tapered(outline(rectangle(0, 0, 40, 30))), (f) => f.normal![2] > 0.9, 6, pyramid(6)],
+      ['with a bore in it', { ...tapered(outline(rectangle(0, 0, 40, 30))), s2: circle(20, 15, 4), c: cut(10) }, (f) => f.normal !== null && f.normal[2] > 0.9, 6, pyramid(6) - Math.PI * 16 * 6], // prettier-ignore
+      ['the floor of a pocket that narrows, deeper', pocket, (f) => f.normal![2] > 0.9 && f.center[2] < 10, -3, -floor(3)], // prettier-ignore
+      ['the same, raised', pocket, (f) => f.normal![2] > 0.9 && f.center[2] < 10, 3, -floor(-3)],
+    ])('%s', async (_, steps, is, by, change) => {
+      const [plain] = (await evaluated(designOf(steps))).bodies;
+      const outcome = await evaluated(designOf({ ...steps, o: offset(plain!, is, by) }));
+      expect(last(outcome)).toMatchObject({ message: null, doubts: [] });
+      const { facts, faceNames } = outcome.bodies[0]!;
+      expect(facts.valid).toBe(true);
+      expect(facts.volume - plain!.facts.volume).toBeCloseTo(change, 5);
+      // Cones that run on into each other stay two faces of one name.
+      const names = (of: Body['faceNames']) => new Set(of.flat().map((n) => n.text));
+      expect(names(faceNames)).toEqual(names(plain!.faceNames));
+    });
+
+    test('as far as there is something left of it', async () => {
+      const [plain] = (await evaluated(designOf(trapezium))).bodies;
+      const outcome = await evaluated(designOf({ ...trapezium, o: offset(plain!, (f) => f.normal![1] > 0.9, 25) }));
+      expect(last(outcome).message).toMatch(/an edge of this face comes to nothing between the faces beside it/);
+    });
   });
 
   test('what was picked on a moved face is found again while its distance goes up and down', async () => {

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { FaceRef, Step, StepData, Vec3 } from '@helb/core';
 import { refOfFace } from '@helb/core';
-import { block, designOf, edgeNear, evaluated, extruded, faceLooking, last, namesIn, outline, type At } from './sample-parts.ts'; // prettier-ignore
+import { block, designOf, edgeNear, evaluated, extruded, faceLooking, last, namesIn, outline, rectangle, type At } from './sample-parts.ts'; // prettier-ignore
 
 type Steps = Record<string, Step>;
 const ring = (radius: number, more: Partial<Step> = {}, inner?: number): Step => ({
@@ -168,6 +168,29 @@ describe('other walls of a shell', () => {
     const [body] = await made(steps);
     expect(body!.facts.volume).toBeCloseTo(expected, 5);
     expect(namesIn(body!).filter((n) => n.startsWith('h:inner'))).toHaveLength(5);
+  });
+
+  test('three thicknesses besides the one of all others', async () => {
+    const [open, floor, right, back] = await Promise.all([[0, 0, 1], [0, 0, -1], [1, 0, 0], [0, 1, 0]].map((way) => looking(plain, way as unknown as Vec3))); // prettier-ignore
+    const walls = { other_thickness: '5 mm', others: [floor], other_thickness_2: '1 mm', others_2: [right], other_thickness_3: '8 mm', others_3: [back] }; // prettier-ignore
+    const [body] = await made({ ...plain, h: step('shell', { open: [open], thickness: '2 mm', ...walls }) });
+    expect(body!.facts.volume).toBeCloseTo(40 * 30 * 20 - 37 * 20 * 15, 5);
+    const twice = { ...plain, h: step('shell', { open: [open], thickness: '2 mm', ...walls, others_2: [floor] }) };
+    expect(await failing(twice)).toMatchObject({ message: expect.stringMatching(/one of these is picked for two/) });
+  });
+
+  test('the floor of a body whose sides lean is made thicker between them', async () => {
+    const tapered: Steps = { s: outline(rectangle(0, 0, 40, 30)), e: { ...extruded('s', '20 mm'), taper: '10 deg' } as Step }; // prettier-ignore
+    const [open, floor] = [await looking(tapered, [0, 0, 1]), await looking(tapered, [0, 0, -1])];
+    const hollow = async (other: string) => {
+      const [body] = await made({ ...tapered, h: step('shell', { open: [open], thickness: '2 mm', other_thickness: other, others: [floor] }) }); // prettier-ignore
+      return body!.facts.volume;
+    };
+    // Between heights 2 and 6 the hollow is a wall's slant share narrower than the outside.
+    const lean = Math.tan(Math.PI / 18);
+    const aside = 2 * Math.hypot(1, lean);
+    const area = (h: number) => (40 - 2 * (lean * h + aside)) * (30 - 2 * (lean * h + aside));
+    expect((await hollow('6 mm')) - (await hollow('2 mm'))).toBeCloseTo((4 * (area(2) + 4 * area(4) + area(6))) / 6, 5);
   });
 
   test('along a face that is left open is refused', async () => {

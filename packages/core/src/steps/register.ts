@@ -18,6 +18,7 @@ import { move } from './move/move.ts';
 import { offset } from './offset/offset.ts';
 import { pattern } from './pattern/pattern.ts';
 import { remove } from './remove/remove.ts';
+import { replaceFace } from './replace-face/replace-face.ts';
 import { revolve } from './revolve/revolve.ts';
 import { rib } from './rib/rib.ts';
 import { shell } from './shell/shell.ts';
@@ -57,6 +58,7 @@ for (const kind of [
   move,
   draft,
   deleteFaces,
+  replaceFace,
   datumAxis,
   datumPoint,
   helix,

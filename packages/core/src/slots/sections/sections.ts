@@ -3,10 +3,9 @@ import { z } from 'zod';
 import { StepFailure } from '../../names/body.ts';
 import type { Name } from '../../names/name.ts';
 import type { LoopPiece } from '../../sketch/regions/piece.ts';
-import type { CurveKind, FaceFacts } from '../../solid/kernel.ts';
 import type { Frame, Vec3 } from '../../space/vector.ts';
 import { placeOf, pointOfPick, pointRewritten, PointRef, stepsOfPoint } from '../point/point.ts';
-import type { Profile } from '../regions/profile.ts';
+import { leaningOf, type Leaning } from '../regions/leaning.ts';
 import { ProfileRef, regions } from '../regions/regions.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
@@ -25,12 +24,6 @@ export type Section =
       /** Of a face, by its curves: how the faces beside it lean. */
       readonly leaning: Leaning | null;
     };
-
-/**
- * The cotangent of the angle between the face and the one beside it, by the curve between them: 0 where that stands
- * square on it, above 0 where the body grows narrower towards the face; null where the angle changes along the curve.
- */
-export type Leaning = ReadonlyMap<string, number | null>;
 
 const profile = regions();
 
@@ -59,7 +52,7 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
         if (area.loops.length > 1)
           throw new StepFailure(`A section has no holes, and that of ${value.of} has; loft each outline, and cut one from the other.`); // prettier-ignore
         const { frame, of } = value;
-        const leaning = value.on ? leaningOf(value.on) : null;
+        const leaning = value.on ? leaningOf(value.on.body, value.on.edges) : null;
         return {
           value: { frame, pieces: area.loops[0]!.pieces, parents: area.parents, called: area.called, of, leaning },
           digest: JSON.stringify([digest, leaning && [...leaning]]),
@@ -84,23 +77,6 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
     },
   });
 }
-
-function leaningOf({ body, edges }: NonNullable<Profile['on']>): Leaning {
-  return new Map(
-    [...edges].map(([curve, i]) => {
-      const edge = body.facts.edges[i]!;
-      const even = edge.faces.every((f) => EVEN[edge.kind]?.includes(body.facts.faces[f]!.kind));
-      // Noise in the last digits would make another cache key of the same shape.
-      return [curve, even ? Number((1 / Math.tan(body.facts.bends[i]!)).toFixed(9)) + 0 : null];
-    }),
-  );
-}
-
-/** Along which curves which faces keep their angle to a flat one. */
-const EVEN: Readonly<Partial<Record<CurveKind, readonly FaceFacts['kind'][]>>> = {
-  line: ['plane'],
-  circle: ['plane', 'cylinder', 'cone'],
-};
 
 function keyOf(section: SectionRef): string {
   if ('sketch' in section && typeof section.regions !== 'string')

@@ -1,10 +1,14 @@
 /** How faces that are moved stand to those beside them: whether they can be moved without a step between. */
 import { StepFailure, type Body } from '../../names/body.ts';
+import type { CurveKind, FaceFacts } from '../../solid/kernel.ts';
 
 /** Angles nearer than this, rad, are the same. */
 const SAME = 1e-6;
 
-/** @throws StepFailure where a face beside is neither square to a moved one nor runs on from it and moves as well */
+/** Along such edges, faces beside a flat one are carried on as they lean. */
+const EVEN: readonly (readonly [CurveKind, FaceFacts['kind']])[] = [['line', 'plane'], ['circle', 'cylinder'], ['circle', 'cone']]; // prettier-ignore
+
+/** @throws StepFailure where a face beside can neither be carried on, nor is square to a moved one, nor runs on from it and moves as well */
 export function refuseLeaning(
   body: Pick<Body, 'facts'>,
   moved: ReadonlySet<number>,
@@ -20,6 +24,7 @@ export function refuseLeaning(
       if (moved.has(other)) return;
       throw new StepFailure(`A face runs smoothly on into one of ${nameOf(other)} that stays; pick that too, or offset before it is made.`); // prettier-ignore
     }
+    if (faces[own]!.kind === 'plane' && EVEN.some(([curve, face]) => edge.kind === curve && faces[other]!.kind === face)) return; // prettier-ignore
     const kinds = [faces[own]!.kind, faces[other]!.kind];
     const square = Math.abs(bend - Math.PI / 2) < SAME && kinds.every((k) => k === 'plane' || k === 'cylinder');
     // A cylinder is square to a flat face all along only where their edge is a circle or a straight line.

@@ -2,7 +2,7 @@
 import { StepFailure } from '../../names/body.ts';
 import { LazyFacts } from '../../names/facts.ts';
 import type { FaceParent, MadeSolid, SolidKernel } from '../../solid/kernel.ts';
-import { slabOf, type Moved } from './slab.ts';
+import { isAdding, slabOf, type Moved, type Slab, type Target } from './slab.ts';
 
 /** A body on its way, and which of the faces it had each face is. */
 interface Way {
@@ -12,17 +12,22 @@ interface Way {
 
 /**
  * One face after the other, so that corners between faces that move go along.
- * @param by mm along their outward normals
+ * @param targets of each face where it goes, one after the other
  * @throws StepFailure, KernelError
  */
-export function movedFaces(body: Moved, moved: readonly number[], by: number, kernel: SolidKernel): MadeSolid {
+export function movedFaces(
+  body: Moved,
+  moved: readonly (readonly [face: number, targets: readonly Target[]])[],
+  kernel: SolidKernel,
+): MadeSolid {
   let now: Way = { body, origins: body.faceNames.map((_, i) => [i]) };
   try {
-    for (const face of moved) {
-      const next = movedBy(now, face, by, kernel);
-      if (now.body !== body) kernel.free(now.body.solid);
-      now = next;
-    }
+    for (const [face, targets] of moved)
+      for (const target of targets) {
+        const next = movedTo(now, face, target, kernel);
+        if (now.body !== body) kernel.free(now.body.solid);
+        now = next;
+      }
   } catch (error) {
     if (now.body !== body) kernel.free(now.body.solid);
     throw error;
@@ -33,24 +38,29 @@ export function movedFaces(body: Moved, moved: readonly number[], by: number, ke
   return { solid: now.body.solid, faces };
 }
 
-const RUNS_IN = 'Moved so far, these faces run into others; offset them by less, or choose others.';
+const RUNS_IN = 'Moved so far, these faces run into others; move them by less, or choose others.';
 
-function movedBy({ body, origins }: Way, face: number, by: number, kernel: SolidKernel): Way {
+function movedTo({ body, origins }: Way, face: number, target: Target, kernel: SolidKernel): Way {
+  const adds = isAdding(target);
   const pieces = origins.flatMap((own, i) => (own.includes(face) ? [i] : []));
-  const slabs: { solid: MadeSolid['solid']; moved: number }[] = [];
+  const slabs: Slab[] = [];
   try {
-    for (const piece of pieces) slabs.push(slabOf(body, piece, by, kernel));
-    const made = kernel.combine(by > 0 ? 'join' : 'cut', [body.solid], slabs.map((s) => s.solid)); // prettier-ignore
+    for (const piece of pieces) slabs.push(slabOf(body, piece, target, kernel));
+    const made = kernel.combine(adds ? 'join' : 'cut', [body.solid], slabs.map((s) => s.solid)); // prettier-ignore
     const [only] = made;
     const facts = only && new LazyFacts(kernel, only.solid);
-    if (made.length !== 1 || !facts || by > 0 !== facts.volume > body.facts.volume) {
+    if (made.length !== 1 || !facts || adds !== facts.volume > body.facts.volume) {
       for (const { solid } of made) kernel.free(solid);
       throw new StepFailure(
-        made.length > 1 ? 'Moved so far, these faces would cut the body apart; offset them by less.' : RUNS_IN,
+        made.length > 1 ? 'Moved so far, these faces would cut the body apart; move them by less.' : RUNS_IN,
       );
     }
+    const cameFrom = ({ moved, carries }: Slab, index: number) => {
+      const carried = carries[index] ?? null;
+      return moved === index ? [face] : carried === null ? [] : origins[carried]!;
+    };
     const next = only!.faces.map((parents) => [
-      ...new Set(parents.flatMap(({ argument, index }) => argument === 0 ? origins[index]! : slabs[argument - 1]!.moved === index ? [face] : [])),
+      ...new Set(parents.flatMap(({ argument, index }) => (argument === 0 ? origins[index]! : cameFrom(slabs[argument - 1]!, index)))),
     ]); // prettier-ignore
     if (!next.some((own) => own.includes(face))) {
       kernel.free(only!.solid);

@@ -13,10 +13,10 @@ const FIRST_DISTANCE_MM = 1;
 
 export const offset = declareStep({
   kind: 'offset',
-  version: 1,
+  version: 2,
   worksOn: 'faces',
   label: 'Offset',
-  says: 'Faces moved along their normals: flat ones pushed or pulled, bores and bosses made wider or narrower.',
+  says: 'Faces moved along their normals: flat ones pushed or pulled, bores and bosses made wider or narrower; those beside a flat one go on as they lean.',
   slots: {
     faces: { of: faces('A face this step moves') },
     distance: { of: expression('length') },
@@ -38,7 +38,8 @@ export const offset = declareStep({
     return rework(byBody(picked), {}, context, (body, own) => {
       const moved = [...new Set(own.map((f) => f.face))];
       refuseLeaning(body, new Set(moved), (face) => context.stepName(body.faceNames[face]![0]!.step));
-      return movedFaces(body, moved, inward ? -distance : distance, context.kernel);
+      const by = inward ? -distance : distance;
+      return movedFaces(body, moved.map((face) => [face, [{ by }]] as const), context.kernel); // prettier-ignore
     });
   },
 });

@@ -2,28 +2,82 @@
 import { StepFailure, type Body } from '../../names/body.ts';
 import { roundFace } from '../../slots/faces/round-face.ts';
 import { flatFace } from '../../slots/regions/face-profile.ts';
+import { leaningOf } from '../../slots/regions/leaning.ts';
 import type { Loop } from '../../sketch/regions/loop.ts';
-import type { MadeSolid, SolidKernel } from '../../solid/kernel.ts';
-import { cross, dot, minus, type Vec3 } from '../../space/vector.ts';
+import type { FaceParent, MadeSolid, SolidKernel } from '../../solid/kernel.ts';
+import { cross, dot, minus, type Frame, type Vec3 } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
 import { inMm } from '../rework/rework.ts';
+import { heightsTo, leaningSlab, type Leant } from './leaning-slab.ts';
 
 export type Moved = Pick<Body, 'solid' | 'facts' | 'faceNames'>;
 
 export interface Slab extends MadeSolid {
   /** Which of its faces is the moved one. */
   readonly moved: number;
+  /** Of each of its faces the one of the body that it carries on, where they may stay two. */
+  readonly carries: readonly (number | null)[];
 }
 
-/** @param by mm along the outward normal: below 0 takes material away. @throws StepFailure, KernelError */
-export function slabOf(body: Moved, face: number, by: number, kernel: SolidKernel): Slab {
-  return body.facts.faces[face]!.normal ? flatSlab(body, face, by, kernel) : roundSlab(body, face, by, kernel);
+/** Where a face is moved: so many mm along its outward normal, below 0 taking material away; or a flat one to a plane. */
+export type Target = { readonly by: number } | { readonly to: Frame; readonly adds: boolean };
+
+export const isAdding = (target: Target): boolean => ('by' in target ? target.by > 0 : target.adds);
+
+/** @throws StepFailure, KernelError */
+export function slabOf(body: Moved, face: number, target: Target, kernel: SolidKernel): Slab {
+  if (!body.facts.faces[face]!.normal) {
+    if ('by' in target) return roundSlab(body, face, target.by, kernel);
+    throw new StepFailure('Only a flat face can be brought to a plane; pick flat ones.');
+  }
+  const { frame, area, edges } = flatFace(body, face, kernel);
+  const leant = { frame, loops: area.loops, leaning: leaningOf(body, edges) };
+  // What runs on smoothly is moved by itself, and is not carried on.
+  const beside = area.loops
+    .flatMap((l) => l.pieces)
+    .map((p) => (leant.leaning.get(p.curve) === null ? null : body.facts.edges[edges.get(p.curve)!]!.faces.find((f) => f !== face) ?? null)); // prettier-ignore
+  if ('to' in target) return slabUpTo(leant, beside, target, kernel);
+  const made = leaningSlab(leant, target.by, kernel);
+  const far = target.by > 0 ? 'end' : 'start';
+  return {
+    ...made,
+    moved: made.faces.findIndex((from) => from.some((p) => p.how === far)),
+    carries: made.faces.map((from) => carriedBy(from, beside)),
+  };
 }
 
-function flatSlab(body: Moved, face: number, by: number, kernel: SolidKernel): Slab {
-  const { frame, area } = flatFace(body, face, kernel);
-  const made = kernel.extrude(frame, area.loops, Math.min(0, by), Math.max(0, by));
-  return { ...made, moved: made.faces.findIndex((from) => from.some((p) => p.how === (by > 0 ? 'end' : 'start'))) };
+/** @param beside of each piece of the outline the face of the body */
+function carriedBy(from: readonly FaceParent[], beside: readonly (number | null)[]): number | null {
+  const side = from.find((p) => p.kind === 'edge');
+  return side ? (beside[side.index] ?? null) : null;
+}
+
+/** Beyond a plane that cuts it off, mm. */
+const BEYOND = 0.1;
+
+/** From the face to a plane that may lean. */
+function slabUpTo(
+  leant: Leant,
+  beside: readonly (number | null)[],
+  { to, adds }: Extract<Target, { to: Frame }>,
+  kernel: SolidKernel,
+): Slab {
+  const heights = heightsTo(leant, to);
+  const long = leaningSlab(leant, adds ? Math.max(...heights) + BEYOND : Math.min(...heights) - BEYOND, kernel);
+  try {
+    const pieces = kernel.split([long.solid], { kind: 'plane', frame: to });
+    const here = (p: FaceParent) => p.argument === 0 && long.faces[p.index]!.some((q) => q.how === (adds ? 'start' : 'end')); // prettier-ignore
+    const own = pieces.find(({ faces }) => faces.some((parents) => parents.some(here)));
+    for (const piece of pieces) if (piece !== own) kernel.free(piece.solid);
+    if (!own) throw new StepFailure('This face never meets the plane; choose another.');
+    return {
+      ...own,
+      moved: own.faces.findIndex((parents) => parents.some((p) => p.argument > 0)),
+      carries: own.faces.map((parents) => carriedBy(parents.flatMap((p) => (p.argument === 0 ? long.faces[p.index]! : [])), beside)), // prettier-ignore
+    };
+  } finally {
+    kernel.free(long.solid);
+  }
 }
 
 /** Angles nearer than this, rad, are the same. */
@@ -57,7 +111,11 @@ function roundSlab(body: Moved, face: number, by: number, kernel: SolidKernel): 
   const made = kernel.revolve({ origin: axis.origin, x, y: way, normal: cross(x, way) }, [loop], axis, 0, turn);
   // Its second side runs along the larger radius, its fourth along the smaller.
   const side = to > radius ? 1 : 3;
-  return { ...made, moved: made.faces.findIndex((from) => from.some((p) => p.kind === 'edge' && p.index === side)) };
+  return {
+    ...made,
+    moved: made.faces.findIndex((from) => from.some((p) => p.kind === 'edge' && p.index === side)),
+    carries: made.faces.map(() => null),
+  };
 }
 
 /** Where round the axis a face begins, and how far it goes: all round, or between two straight edges. @throws StepFailure */

@@ -15,7 +15,14 @@ import { byBody, inMm, isSoundlyMade, orWhatFits, refuseNone, rework } from '../
 import { declareStep, type Making } from '../step.ts';
 
 const FIRST_THICKNESS_MM = 2;
-const hasOthers = (step: StepData) => step.other_thickness !== undefined;
+/** What comes after a slot's name, for each of the other walls there can be. */
+const OTHERS = ['', '_2', '_3'] as const;
+const has = (which: (typeof OTHERS)[number]) => (step: StepData) => step[`other_thickness${which}`] !== undefined;
+
+const otherThickness = (which: (typeof OTHERS)[number]) =>
+  ({ of: expression('length'), when: has(which), says: `How thick the walls are along the faces of others${which}.` }) as const; // prettier-ignore
+const othersOf = (which: (typeof OTHERS)[number]) =>
+  ({ of: faces('A face with another wall'), when: has(which), otherwise: () => [] }) as const;
 
 export const shell = declareStep({
   kind: 'shell',
@@ -32,12 +39,12 @@ export const shell = declareStep({
       otherwise: () => false,
       says: 'true: the walls lie outside, and what was solid is the hollow.',
     },
-    other_thickness: {
-      of: expression('length'),
-      when: hasOthers,
-      says: 'How thick the walls are along the faces of others.',
-    },
-    others: { of: faces('A face with another wall'), when: hasOthers, otherwise: () => [] },
+    other_thickness: otherThickness(''),
+    others: othersOf(''),
+    other_thickness_2: otherThickness('_2'),
+    others_2: othersOf('_2'),
+    other_thickness_3: otherThickness('_3'),
+    others_3: othersOf('_3'),
   },
   first: 'thickness',
   begin(from) {
@@ -50,12 +57,20 @@ export const shell = declareStep({
     'with walls',
     { slot: 'thickness' },
     { slot: 'outward' },
-    ...(hasOthers(step) ? ['and', { slot: 'other_thickness' }, 'along', { slot: 'others' }] : []),
+    ...OTHERS.flatMap((which) => (has(which)(step) ? ['and', { slot: `other_thickness${which}` }, 'along', { slot: `others${which}` }] : [])), // prettier-ignore
   ],
-  extras: (step) =>
-    hasOthers(step) ? [] : [{ label: 'other walls for some faces', slot: 'other_thickness', stored: '4 mm' }],
-  make({ open, thickness, outward, others = [], other_thickness = thickness }, context) {
-    refuseNone(Math.min(thickness, other_thickness), 'The thickness');
+  extras(step) {
+    const free = OTHERS.find((which) => !has(which)(step));
+    return free === undefined ? [] : [{ label: 'other walls for some faces', slot: `other_thickness${free}`, stored: '4 mm' }]; // prettier-ignore
+  },
+  make(inputs, context) {
+    const { open, thickness, outward } = inputs;
+    const walls = OTHERS.flatMap((which) => {
+      const own = inputs[`other_thickness${which}`];
+      return own === undefined ? [] : [{ thickness: own, faces: inputs[`others${which}`] ?? [] }];
+    });
+    const others = walls.flatMap((w) => w.faces);
+    refuseNone(Math.min(thickness, ...walls.map((w) => w.thickness)), 'The thickness');
     const { kernel } = context;
     const groups = byBody(open);
     for (const [body, own] of groups)
@@ -64,12 +79,14 @@ export const shell = declareStep({
     for (const { body, face } of others)
       if (!groups.get(body) || groups.get(body)!.some((f) => f.face === face))
         throw new StepFailure('A face with another wall is one of a body that is hollowed out, and not left open; pick another.'); // prettier-ignore
+    if (others.some((f, i) => others.some((g, j) => j < i && f.body === g.body && f.face === g.face)))
+      throw new StepFailure('A face has one wall, and one of these is picked for two; take it away from one.');
     let rounded = false;
     const hollow = (body: Body, own: typeof open, wall = thickness) => {
       const even = kernel.shell(body.solid, own.map((f) => f.face), wall, outward); // prettier-ignore
-      const thicker = others.flatMap((f) => (f.body === body ? [f.face] : []));
+      const other = walls.flatMap((w) => w.faces.flatMap((f) => (f.body === body ? [[f.face, w.thickness - wall] as const] : []))); // prettier-ignore
       rounded ||= !outward && even.faces.some((parents) => parents.some((p) => p.kind === 'edge'));
-      return withOtherWalls(even, thicker, other_thickness - wall, context);
+      return withOtherWalls(even, other, context);
     };
     const made = () => {
       const result = rework(groups, { inner: 'inner', edge: 'round', vertex: 'corner' }, context, hollow);
@@ -100,21 +117,29 @@ function refuseImpossible(after: Body, before: Body, outward: boolean): void {
     throw new StepFailure('The kernel’s outcome cannot be right; give another thickness.');
 }
 
-/** The walls along some faces made thicker or thinner: their inner faces are moved. What is given is let go of. */
-function withOtherWalls(even: MadeSolid, faces: readonly number[], by: number, { kernel, stepId }: Making): MadeSolid {
-  if (faces.length === 0 || by === 0) return even;
-  const inner = even.faces.flatMap((parents, i) =>
-    parents.some((p) => p.how === 'inner' && faces.includes(p.index)) ? [i] : [],
+/**
+ * The walls along some faces made thicker or thinner: their inner faces are moved. What is given is let go of.
+ * @param walls faces, and by how much
+ */
+function withOtherWalls(
+  even: MadeSolid,
+  walls: readonly (readonly [face: number, by: number])[],
+  { kernel, stepId }: Making,
+): MadeSolid {
+  // prettier-ignore
+  const inner = walls.flatMap(([face, by]) =>
+    by === 0 ? [] : even.faces.flatMap((parents, i) => (parents.some((p) => p.how === 'inner' && p.index === face) ? [[i, [{ by }]] as const] : [])), // prettier-ignore
   );
-  if (inner.length < faces.length) {
+  if (inner.length === 0 && walls.every(([, by]) => by === 0)) return even;
+  if (inner.length < walls.filter(([, by]) => by !== 0).length) {
     kernel.free(even.solid);
     throw new StepFailure('One of the faces with another wall has none behind it; pick others.');
   }
   const facts = new LazyFacts(kernel, even.solid);
   const body = { solid: even.solid, facts, faceNames: even.faces.map(() => [nameOf(stepId, 'wall')]) };
   try {
-    refuseLeaning(body, new Set(inner), () => 'this shell');
-    const moved = movedFaces(body, inner, by, kernel);
+    refuseLeaning(body, new Set(inner.map(([face]) => face)), () => 'this shell');
+    const moved = movedFaces(body, inner, kernel);
     return { ...moved, faces: moved.faces.map((from) => from.flatMap((p) => even.faces[p.index]!)) };
   } finally {
     kernel.free(even.solid);
