@@ -1,15 +1,6 @@
 import { refOfFace, type Body, type Design, type FaceFacts, type Step } from '@helb/core';
 import { describe, expect, test } from '@jest/globals';
-import {
-  block,
-  designOf,
-  edgeNear,
-  evaluated,
-  extruded,
-  last,
-  outline,
-  rectangle,
-} from './sample-parts.ts';
+import { block, designOf, edgeNear, evaluated, extruded, last, outline, rectangle } from './sample-parts.ts';
 
 const circle = (x: number, y: number, radius: number): Step => ({
   ...outline([]),

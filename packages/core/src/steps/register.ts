@@ -7,6 +7,7 @@ import { datumPoint } from './datum/point.ts';
 import { deleteFaces } from './delete-faces/delete-faces.ts';
 import { draft } from './draft/draft.ts';
 import { extrude } from './extrude/extrude.ts';
+import { faceFillet } from './face-fillet/face-fillet.ts';
 import { fillet } from './fillet/fillet.ts';
 import { fullRound } from './full-round/full-round.ts';
 import { helix } from './helix/helix.ts';
@@ -44,6 +45,7 @@ for (const kind of [
   hole,
   thread,
   fillet,
+  faceFillet,
   fullRound,
   chamfer,
   shell,
