@@ -92,6 +92,7 @@ export type { SentencePart } from './steps/sentence.ts';
 export * from './solid/kernel.ts';
 export type * from './solid/woven.ts';
 export { basisAt } from './sketch/curves/spline.ts';
+export { knotsWithin, placeOnPiece } from './sketch/regions/piece-parts.ts';
 export { writeStl } from './exchange/stl.ts';
 export { ExportFailure } from './exchange/export-failure.ts';
 export * from './exchange/export-parts.ts';

@@ -3,12 +3,14 @@
  * splines, and areas and volumes of what such curves bound or sweep. A face's integral is turned into one
  * along its boundary in its own parameters (Green): with F the integral of f from 0 along the swept direction,
  *   flat, and turned about an axis (u the angle)   ∬ f du dv =  ∮ F dv, F = ∫₀ᵘ f du
- *   pushed along a line (v the way)                ∬ f du dv = −∮ F du, F = ∫₀ᵛ f dv
+ *   pushed along a line (v the way), and free ones with fewer pieces in v
+ *                                                  ∬ f du dv = −∮ F du, F = ∫₀ᵛ f dv
  */
 import type { Vec3 } from '@helb/core';
 import type { BRepAdaptor_Curve, BRepAdaptor_Curve2d, BRepAdaptor_Surface, NCollection_Array1_double, OpenCascadeInstance, TopoDS_Face, TopoDS_Shape } from 'replicad-opencascadejs'; // prettier-ignore
 import { edgesOf, facesOf, occurrences } from './explore.ts';
 import { integral, integrals, plainIntegral, straightIntegral, type Values } from './quadrature.ts';
+import { alongCircle, alongLine, circlesOf, derivative, localAt, type Local } from './surface-places.ts';
 import type { Scope } from './scope.ts';
 
 const EXACT_CURVES: ReadonlySet<string> = new Set(['GeomAbs_Line', 'GeomAbs_Circle']);
@@ -60,66 +62,6 @@ function isExact(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_Face, surfa
   );
 }
 
-/** Place, and normal as long as the parameters stretch there. */
-interface Local {
-  readonly p: Vec3;
-  readonly n: Vec3;
-}
-
-function localAt(surface: BRepAdaptor_Surface, u: number, v: number): Local {
-  // Of offset surfaces the kernel's EvalDN along u is wrong by tenths; this is right.
-  const { Point: point, D1U: du, D1V: dv } = surface.EvalD1(u, v);
-  const p: Vec3 = [point.X(), point.Y(), point.Z()];
-  du.Cross(dv);
-  const n: Vec3 = [du.X(), du.Y(), du.Z()];
-  for (const used of [point, du, dv]) used.delete();
-  return { p, n };
-}
-
-const derivative = (surface: BRepAdaptor_Surface, u: number, v: number, inU: number, inV: number): Vec3 => {
-  const d = surface.EvalDN(u, v, inU, inV);
-  const own: Vec3 = [d.X(), d.Y(), d.Z()];
-  d.delete();
-  return own;
-};
-
-/** Along a straight line of the surface, from the place at 0 on: the kernel is asked once for the whole line. */
-function alongLine({ p, n }: Local, way: Vec3): (t: number) => Local {
-  return (t) => ({ p: [p[0] + t * way[0], p[1] + t * way[1], p[2] + t * way[2]], n });
-}
-
-/**
- * Along a circle about the axis of a turned surface, u the angle: all of it follows from three places and one derivative.
- * With X = S(0) − C, Y = S(π/2) − C:  S = C + X cos u + Y sin u,  Sᵤ = Y cos u − X sin u,  and Sᵥ turns with u.
- */
-function alongCircle(surface: BRepAdaptor_Surface, v: number): (u: number) => Local {
-  const at = (u: number): Vec3 => {
-    const point = surface.EvalD0(u, v);
-    const own: Vec3 = [point.X(), point.Y(), point.Z()];
-    point.delete();
-    return own;
-  };
-  const [first, quarter, half] = [at(0), at(Math.PI / 2), at(Math.PI)];
-  const c = first.map((x, i) => (x + half[i]!) / 2) as unknown as Vec3;
-  const [x, y] = [minus(first, c), minus(quarter, c)];
-  const r = Math.hypot(...x);
-  const up = derivative(surface, 0, v, 0, 1);
-  const rate = r > 0 ? 1 / (r * r) : 0;
-  // The part of Sᵥ along X, along Y, and along the axis.
-  const [a, b] = [dot(up, x) * rate, dot(up, y) * rate];
-  const rise: Vec3 = [up[0] - a * x[0] - b * y[0], up[1] - a * x[1] - b * y[1], up[2] - a * x[2] - b * y[2]];
-  return (u) => {
-    const [cos, sin] = [Math.cos(u), Math.sin(u)];
-    const [outX, outY, outZ] = [0, 1, 2].map((i) => x[i]! * cos + y[i]! * sin) as [number, number, number];
-    const [onX, onY, onZ] = [0, 1, 2].map((i) => y[i]! * cos - x[i]! * sin) as [number, number, number];
-    const [sx, sy, sz] = [a * outX + b * onX + rise[0], a * outY + b * onY + rise[1], a * outZ + b * onZ + rise[2]];
-    return {
-      p: [c[0] + outX, c[1] + outY, c[2] + outZ],
-      n: [onY * sz - onZ * sy, onZ * sx - onX * sz, onX * sy - onY * sx],
-    };
-  };
-}
-
 /** ∬ f du dv over the face, several at once. @param measuresLength f takes roots, and is no polynomial where the surface is one */
 function overFace(
   oc: OpenCascadeInstance,
@@ -131,19 +73,24 @@ function overFace(
   measuresLength = false,
 ): number[] {
   const pushed = way === 'pushed';
+  const circles = way === 'turned' ? circlesOf(surface) : null;
   const spans = way === 'free' ? spansOf(oc, scope, surface) : NO_SPANS;
+  // Inside runs the way with fewer pieces: it is gone along again and again.
+  const inV = spans.v.length < spans.u.length;
   const inner = (u: number, v: number): number[] =>
     pushed
       ? straightIntegral(along(f, alongLine(localAt(surface, u, 0), derivative(surface, u, 0, 0, 1))), 0, v)
       : way === 'flat'
         ? plainIntegral(along(f, alongLine(localAt(surface, 0, v), derivative(surface, 0, v, 1, 0))), 0, u)
         : way === 'turned'
-          ? turnOf(along(f, alongCircle(surface, v)), u)
-          : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
+          ? turnOf(along(f, alongCircle(circles!(v))), u)
+          : inV
+            ? overSpans((t) => f(localAt(surface, u, t)), spans.v, v)
+            : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
   const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
   const floor = roughly(surface);
   // Along an edge on which a free surface's parameter stands still there is rounding left, and nothing else.
-  const nearNothing = way === 'free' ? 1e-11 * (surface.LastVParameter() - surface.FirstVParameter()) : 0;
+  const nearNothing = way === 'free' ? 1e-11 * (inV ? surface.LastUParameter() - surface.FirstUParameter() : surface.LastVParameter() - surface.FirstVParameter()) : 0; // prettier-ignore
   const total: number[] = [];
   for (const shape of occurrences(oc, scope, forward, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) {
     const edge = scope.keep(oc.TopoDS.Edge(shape));
@@ -151,19 +98,23 @@ function overFace(
     const none = f(localAt(surface, 0, 0)).map(() => 0);
     const at = (t: number): Values => {
       const [p, d] = [flat.EvalD0(t), flat.EvalDN(t, 1)];
-      const [u, v, step] = [p.X(), p.Y(), pushed ? -d.X() : d.Y()];
+      const [u, v, step] = [p.X(), p.Y(), pushed || inV ? -d.X() : d.Y()];
       p.delete();
       d.delete();
       // Nothing lies between the boundary and where the inner integral begins.
-      if (Math.abs(step) <= nearNothing || Math.abs((pushed ? v : u) - (spans.u[0] ?? 0)) <= nearNothing) return none;
+      if (
+        Math.abs(step) <= nearNothing ||
+        Math.abs(pushed || inV ? v - (spans.v[0] ?? 0) : u - (spans.u[0] ?? 0)) <= nearNothing
+      )
+        return none;
       return inner(u, v).map((x) => x * step);
     };
     const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
     const plain =
       isPolynomial(surface) &&
       String(flat.GetType()) === 'GeomAbs_Line' &&
-      (!measuresLength || spans.v.length > MANY_SPANS);
-    for (const [from, to] of stretches(flat, spans.v))
+      (!measuresLength || (inV ? spans.u : spans.v).length > MANY_SPANS);
+    for (const [from, to] of stretches(flat, inV ? spans.u : spans.v, inV))
       (plain ? plainIntegral(at, from, to) : integrals(at, from, to, floor)).forEach((x, i) => {
         total[i] = (total[i] ?? 0) + sign * x;
       });
@@ -239,22 +190,31 @@ function overSpans(f: (t: number) => Values, knots: readonly number[], to: numbe
   return total;
 }
 
-/** The boundary's own range, divided where it runs over the surface's knots, so that each stretch is smooth. */
-function stretches(flat: BRepAdaptor_Curve2d, knots: readonly number[]): (readonly [number, number])[] {
+/** The boundary's own range, divided at its knots and where it runs over the surface's (in u, or in v), so that each stretch is smooth. */
+function stretches(flat: BRepAdaptor_Curve2d, knots: readonly number[], inU: boolean): (readonly [number, number])[] {
   const [first, last] = [flat.FirstParameter(), flat.LastParameter()];
   const height = (t: number) => {
     const p = flat.EvalD0(t);
-    const v = p.Y();
+    const at = inU ? p.X() : p.Y();
     p.delete();
-    return v;
+    return at;
   };
   const [low, high] = [height(first), height(last)];
   // Where it runs evenly up the surface; else it is halved where it must be.
   const even = Math.abs(height((first + last) / 2) - (low + high) / 2) < 1e-9 * Math.max(1, Math.abs(high - low));
   const within = even ? knots.map((k) => first + ((k - low) / (high - low)) * (last - first)) : [];
-  const inside = within.filter((t) => t > first && t < last).sort((a, b) => a - b);
-  const all = [first, ...inside, last];
+  const inside = [...within, ...ownKnots(flat)].filter((t) => t > first && t < last).sort((a, b) => a - b);
+  const all = [first, ...inside.filter((t, i) => i === 0 || t - inside[i - 1]! > 1e-12 * Math.max(1, Math.abs(t))), last]; // prettier-ignore
   return all.slice(1).map((t, i) => [all[i]!, t]);
+}
+
+/** Where the pieces of a boundary's own spline meet. */
+function ownKnots(flat: BRepAdaptor_Curve2d): number[] {
+  if (String(flat.GetType()) !== 'GeomAbs_BSplineCurve') return [];
+  const spline = flat.BSpline();
+  const knots = Array.from({ length: spline.NbKnots() }, (_, i) => spline.Knot(i + 1));
+  spline.delete();
+  return knots;
 }
 
 /** Around the axis in two halves, so that ten points each follow the sines. */

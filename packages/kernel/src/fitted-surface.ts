@@ -36,6 +36,16 @@ export function fittedSurface({ across, breaks }: WovenSide): FittedSurface {
   return { rows, u: around.knots, v: along.knots };
 }
 
+/** A plane curve through places told by a share of it. @throws KernelError */
+export function fittedCurve(
+  of: (t: number) => readonly [number, number],
+  breaks: readonly Break[],
+): { readonly poles: readonly (readonly [number, number])[]; readonly knots: Knots } {
+  // prettier-ignore
+  const basis = basisFor(of, breaks);
+  return { poles: basis.solved(basis.places.map(of)).map(([x, y]) => [x!, y!]), knots: basis.knots };
+}
+
 /** The smallest basis in which the function is told well enough. @throws KernelError */
 function basisFor(of: (t: number) => readonly number[], breaks: readonly Break[]): Basis {
   for (const basis of bases(breaks)) if (basis.tells(of)) return basis;

@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -23,6 +23,7 @@ import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
 import { wovenSolid } from './woven.ts';
+import { wrappedSolid } from './wrapped.ts';
 import { placeSolid } from './place.ts';
 import { revolveLoops } from './revolve.ts';
 import { plugOf } from './plug.ts';
@@ -96,6 +97,13 @@ export class OcctKernel implements SolidKernel {
   woven(woven: Woven): MadeSolid {
     return this.guarded('The kernel could not close the sides of this body; change what leads them a little', () => {
       const made = scoped((scope) => wovenSolid(this.oc, scope, woven));
+      return { solid: this.hold(made.shape), faces: made.faces };
+    });
+  }
+
+  wrapped(frame: Frame, loops: readonly Loop[], on: Wrapping): MadeSolid {
+    return this.guarded('The kernel could not wind this area round the face; simplify its outline', () => {
+      const made = scoped((scope) => wrappedSolid(this.oc, scope, frame, loops, on));
       return { solid: this.hold(made.shape), faces: made.faces };
     });
   }

@@ -7,7 +7,7 @@ import type { Vec2 } from '../sketch/regions/primitives.ts';
 import type { Helix } from '../space/helix.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
-import type { Woven } from './woven.ts';
+import type { Woven, Wrapping } from './woven.ts';
 
 export type { Axis, Frame, Vec3 };
 
@@ -266,6 +266,8 @@ export interface SolidKernel {
   sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
   /** Sides as they are told, and flat ends. @throws KernelError where they do not close */
   woven(woven: Woven): MadeSolid;
+  /** An area of a plane along a cylinder's axis wound round that. @throws KernelError */
+  wrapped(frame: Frame, loops: readonly Loop[], on: Wrapping): MadeSolid;
   /** @throws KernelError */
   threadSleeve(sleeve: ThreadSleeve): SolidHandle;
   /**

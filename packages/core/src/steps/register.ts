@@ -6,6 +6,7 @@ import { datumPlane } from './datum/plane.ts';
 import { datumPoint } from './datum/point.ts';
 import { deleteFaces } from './delete-faces/delete-faces.ts';
 import { draft } from './draft/draft.ts';
+import { emboss } from './emboss/emboss.ts';
 import { extrude } from './extrude/extrude.ts';
 import { faceFillet } from './face-fillet/face-fillet.ts';
 import { fillet } from './fillet/fillet.ts';
@@ -44,6 +45,7 @@ for (const kind of [
   loft,
   hole,
   thread,
+  emboss,
   fillet,
   faceFillet,
   fullRound,
