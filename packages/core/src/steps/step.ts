@@ -95,6 +95,8 @@ export interface Beginning {
   readonly picks: readonly Picked[];
   readonly bodies: number;
   readonly units: DisplayUnits;
+  /** Sketches that no step has used yet, the newest last. */
+  readonly unused: readonly string[];
   /** A sketch as it is solved, and whether it lies on a face; null when there is none. */
   sketch(id: string): { readonly geometry: SketchGeometry; readonly onFace: boolean } | null;
 }

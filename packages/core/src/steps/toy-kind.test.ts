@@ -82,7 +82,7 @@ describe('a kind of step declared in one file', () => {
   test('begins from what it says it begins from, and from nothing else', () => {
     const kind = stepKinds().find((k) => k.kind === 'toy')!;
     const ref = { name: 't:all' };
-    const from = { bodies: 1, units: emptyDesign('x').units, sketch: () => null };
+    const from = { bodies: 1, units: emptyDesign('x').units, unused: [], sketch: () => null };
     const begun = kind.begin({ ...from, picks: [{ kind: 'face', ref, flat: true, round: false }] });
     expect(begun).toMatchObject({ on: [ref] });
     expect(kind.begin({ ...from, picks: [{ kind: 'datum', datum: 'floor' }] })).toBeNull();

@@ -1,7 +1,7 @@
 /** What can be done now with what is picked. The verb line, the list and the keys all read from here. */
 import {
-  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, kindOf, newId, refOf, stepKinds, suppressStep, usersOfStep,
-  type Picked, type Step, type StoredFile, type StepKind,
+  addPart, addStep, asSketch, DATUM_PLANES, deleteStep, DRAW_TOOLS, kindOf, newId, refOf, stepKinds, stepsUsedBy, suppressStep, usersOfStep,
+  type Part, type Picked, type Step, type StoredFile, type StepKind,
 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { regionsFor, regionsWhenFound } from '../stage/sketch-regions.ts';
@@ -61,6 +61,7 @@ export function useVerbs() {
       picks,
       bodies: bodiesHere.value.length,
       units: design.design.units,
+      unused: part.value ? sketchesUnused(part.value) : [],
       sketch(id) {
         const step = asSketch(part.value?.steps[id]);
         if (!step) return null;
@@ -68,6 +69,11 @@ export function useVerbs() {
         return { geometry: solved ?? step, onFace: 'face' in step.plane };
       },
     });
+  }
+
+  function sketchesUnused({ steps, stepOrder }: Part): string[] {
+    const used = new Set(stepOrder.flatMap((id) => stepsUsedBy(steps[id]!)));
+    return stepOrder.filter((id) => asSketch(steps[id]) && !used.has(id));
   }
 
   /** Begin a step: its sentence opens as a trial, Enter keeps it, Escape drops it. A sketch is opened for drawing. */
@@ -196,6 +202,7 @@ export function useVerbs() {
         picks: [{ kind: 'region', sketch: 'any', ref: { outer: ['any'] } }],
         bodies: 0,
         units: design.design!.units,
+        unused: [],
         sketch: () => ({ geometry, onFace: false }),
       }) !== null
     );

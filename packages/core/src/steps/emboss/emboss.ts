@@ -13,7 +13,6 @@ import type { Wrapping } from '../../solid/woven.ts';
 import { toSpace } from '../../space/planes.ts';
 import { cross, dot, minus, opposite, type Frame } from '../../space/vector.ts';
 import { expressionOf } from '../../units/units.ts';
-import { regionsPicked } from '../begin.ts';
 import { finish } from '../result/result.ts';
 import { sweep } from '../result/sweep.ts';
 import { inMm, refuseNone } from '../rework/rework.ts';
@@ -31,7 +30,7 @@ export const emboss = declareStep({
   kind: 'emboss',
   version: 1,
   label: 'Emboss',
-  says: 'Lettering or outlines of a sketch wound round a cylinder, raised from it or sunk into it. On flat faces, extrude.',
+  says: 'A round face, on which what was drawn last is wound, or a sketch picked with it; raised or sunk in.',
   slots: {
     profile: { of: regions(), says: 'Drawn on a plane along the axis; where that is nearest to the axis it touches.' },
     face: { of: faces('The round face this goes on') },
@@ -39,11 +38,13 @@ export const emboss = declareStep({
     sunk: { of: flag('raised', 'sunk in'), otherwise: () => false },
   },
   first: 'height',
-  begin(from) {
-    const round = from.picks.flatMap((p) => (p.kind === 'face' && p.round ? [p.ref] : []));
-    const profile = regionsPicked({ ...from, picks: from.picks.filter((p) => p.kind === 'region') });
-    if (!profile || round.length !== 1 || from.picks.some((p) => p.kind !== 'region' && p.kind !== 'face')) return null;
-    return { profile, face: round, height: expressionOf(FIRST_HEIGHT_MM, 'length', from.units), sunk: false };
+  begin({ picks, units, unused }) {
+    const round = picks.flatMap((p) => (p.kind === 'face' && p.round ? [p.ref] : []));
+    // One letter stands for all that is drawn with it; without one it is what was drawn last.
+    const drawn = picks.flatMap((p) => (p.kind === 'region' || p.kind === 'line' ? [p.sketch] : p.kind === 'step' && p.is === 'sketch' ? [p.step] : [])); // prettier-ignore
+    const sketch = drawn[0] ?? unused.at(-1);
+    if (sketch === undefined || new Set(drawn).size > 1 || round.length !== 1 || drawn.length + 1 < picks.length) return null; // prettier-ignore
+    return { profile: { sketch, regions: 'all' }, face: round, height: expressionOf(FIRST_HEIGHT_MM, 'length', units), sunk: false }; // prettier-ignore
   },
   sentence: () => ['Emboss', { slot: 'profile' }, 'on', { slot: 'face' }, { slot: 'sunk' }, 'by', { slot: 'height' }],
   make({ profile, face, height, sunk = false }, context) {

@@ -18,8 +18,8 @@ export const faceFillet = declareStep({
   kind: 'face_fillet',
   version: 1,
   worksOn: 'one',
-  label: 'Fillet between faces',
-  says: 'Two faces rounded into each other: along the edges in which they meet, or over a face that lies between them.',
+  label: 'Face fillet',
+  says: 'Two faces rounded into each other, along their edges or over a face that lies between.',
   slots: {
     one: { of: faces('A face this step rounds from') },
     other: { of: faces('A face this step rounds to') },

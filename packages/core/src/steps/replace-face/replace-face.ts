@@ -24,7 +24,7 @@ export const replaceFace = declareStep({
   version: 1,
   worksOn: 'faces',
   label: 'Replace face',
-  says: 'Flat faces brought into a plane, or level with another face.',
+  says: 'Flat faces, then a plane or a face: they are brought into it.',
   slots: {
     faces: { of: faces('A face this step brings elsewhere') },
     plane: { of: plane(), says: 'Where they lie afterwards.' },
