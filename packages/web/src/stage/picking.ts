@@ -68,7 +68,7 @@ export function useStagePicking(
   const hoverSmall = shallowRef<Vec3 | null>(null);
 
   const { waiting, give } = useFilling();
-  const { said, beginning, beginSaid } = useVerbs();
+  const { said, beginning, beginSaid, unfitForSaid } = useVerbs();
   /** What the slot that waits for regions holds now. */
   const pickingRegions = computed(() =>
     waiting.value?.kind.kind === 'regions'
@@ -186,6 +186,11 @@ export function useStagePicking(
 
   function take(pick: Pick | null, add: boolean): void {
     const more = add || session.said !== null;
+    const unfit = pick && !waiting.value ? unfitForSaid(pick) : null;
+    if (unfit) {
+      session.notice = unfit;
+      return;
+    }
     if (!waiting.value) choose(pick, more || pick?.kind === 'region', more);
     else if (pick) give(pick);
     // With Shift more is picked before what was said begins.

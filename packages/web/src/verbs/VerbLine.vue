@@ -2,7 +2,7 @@
 /** Only the verbs that fit what is picked; below it, why something could not be done. */
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useSession, type Pick } from '../design/session.ts';
+import { useSession } from '../design/session.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import { useFilling } from '../slots/filling.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -16,7 +16,7 @@ import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useSketchVerbs } from './sketch-verbs.ts';
 import ToolPalette from './ToolPalette.vue';
 import VerbMenu from './VerbMenu.vue';
-import { useVerbs, type Verb } from './verbs.ts';
+import { useVerbs, wordFor, type Verb } from './verbs.ts';
 
 const props = defineProps<{ editing: SketchEditing }>();
 const emit = defineEmits<{ list: []; retry: [] }>();
@@ -30,13 +30,6 @@ const { toolVerbs, sketchVerbs, partVerbs, saidFirst, said, keepStep, dropStep }
 const sketchChanges = useSketchVerbs(props.editing);
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
-
-/** What people call a thing that is picked. */
-function wordFor(pick: Pick): string {
-  if (pick.kind === 'step') return pick.is;
-  if (pick.kind === 'vertex') return 'corner';
-  return pick.kind === 'sketch_point' ? 'point' : pick.kind;
-}
 
 const subject = computed(() => {
   if (said.value) return `${said.value.label}:`;
@@ -107,7 +100,7 @@ defineExpose({ verbs });
     <div class="flex h-10 items-center gap-1 px-3" role="toolbar" aria-label="Verbs">
       <span v-if="subject" class="mr-1 shrink-0 font-semibold text-signal first-letter:uppercase">{{ subject }}</span>
       <ToolPalette v-if="plainSketch || drawingNow" />
-      <span v-if="hint" class="ml-1 min-w-0 flex-1 truncate text-quiet" role="status">{{ hint }}</span>
+      <span v-if="hint" class="ml-1 min-w-0 flex-1 truncate text-quiet" role="status" :title="hint">{{ hint }}</span>
       <!-- What has no room is in the list that Space opens; nothing is shown by half. -->
       <div v-if="shown.length > 0" class="flex h-8 min-w-0 flex-wrap gap-1 overflow-hidden">
         <button

@@ -81,6 +81,14 @@ describe('a step of any kind', () => {
     expect(design.kept!.parts.p!.stepOrder).toEqual([]);
   });
 
+  test('says of a pick that none of its slots takes that it is none for it', async () => {
+    const { session, verbs } = await opened();
+    expect(verbs.unfitForSaid({ kind: 'sketch_point', sketch: 's', point: 'p' })).toBeNull();
+    session.said = 'toy';
+    expect(verbs.unfitForSaid(picked)).toBeNull();
+    expect(verbs.unfitForSaid({ kind: 'sketch_point', sketch: 's', point: 'p' })).toBe('Toy takes no point; pick something else, or drop it with Escape.'); // prettier-ignore
+  });
+
   test('is not offered to be said first where nothing could be picked for it', async () => {
     const { verbs } = await opened();
     expect(verbs.saidFirst.value.some((v) => v.id === 'import')).toBe(false);

@@ -20,6 +20,13 @@ export interface Verb {
   run(): void;
 }
 
+/** What people call a thing that is picked. */
+export function wordFor(pick: Picked): string {
+  if (pick.kind === 'step') return pick.is;
+  if (pick.kind === 'vertex') return 'corner';
+  return pick.kind === 'sketch_point' ? 'point' : pick.kind;
+}
+
 export function useVerbs() {
   const design = useDesign();
   const session = useSession();
@@ -227,6 +234,14 @@ export function useVerbs() {
   /** The kind of step that was said, and waits for what it is made of. */
   const said = computed(() => (session.said === null ? null : kindOf({ kind: session.said })));
 
+  /** Why what was said cannot do with such a pick, as a sentence; null where it can. */
+  function unfitForSaid(pick: Picked): string | null {
+    const kind = said.value;
+    if (!kind || Object.values(kind.slots).some(({ of }) => of.take?.(undefined, pick))) return null;
+    if ([[pick], [...session.picks, pick]].some((picks) => beginning(kind, picks))) return null;
+    return `${kind.label} takes no ${wordFor(pick)}; pick something else, or drop it with Escape.`;
+  }
+
   /** Begin what was said, once enough is picked. */
   function beginSaid(): void {
     const kind = said.value;
@@ -263,6 +278,7 @@ export function useVerbs() {
     partVerbs,
     saidFirst,
     said,
+    unfitForSaid,
     beginSaid,
     beginning,
     begin,
