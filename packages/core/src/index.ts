@@ -84,7 +84,7 @@ export type { PointsChoice } from './slots/points/points.ts';
 export type { EdgeChoice } from './slots/edges/edges.ts';
 export type { ProfileRef } from './slots/regions/regions.ts';
 export { kindOf, registerStep, stepKinds } from './steps/register.ts';
-export { declareStep, type Beginning, type StepKind } from './steps/step.ts';
+export { declareStep, type Beginning, type Handle, type StepKind } from './steps/step.ts';
 export { numbersOf, slotsOf, stepsUsedBy } from './steps/slots-of.ts';
 export { clashSentence, describeConstraint, describeConstraints } from './steps/sketch/clash-sentence.ts';
 export { sentenceOf } from './steps/sentence.ts';

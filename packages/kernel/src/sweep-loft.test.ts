@@ -114,6 +114,16 @@ describe('lofts', () => {
     expect((await volume(steps)) / expected).toBeCloseTo(1, 4);
   });
 
+  test('a section that is begun elsewhere turns the body, and offers the place to be dragged', async () => {
+    const steps = (start?: number) => ({ ...two(outline(rectangle(-10, -10, 20, 20)), outline(rectangle(-10, -10, 20, 20), on('p'))), l: through([region('s'), { ...region('t'), ...(start === undefined ? {} : { start }) }]) }); // prettier-ignore
+    const handles = async (start?: number) => last(await evaluated(designOf(steps(start)))).handles.map((h) => h.at);
+    expect(await volume(steps())).toBeCloseTo(400 * 30, 6);
+    expect(await handles()).toEqual([[-10, -10, 0], [-10, -10, 30]]); // prettier-ignore
+    // From the next corner on: at each height t a square half way turned, of sides √(t² + (1 − t)²).
+    expect(await volume(steps(-40))).toBeCloseTo((400 * 30 * 2) / 3, 4);
+    expect(await handles(-40)).toEqual([[-10, -10, 0], [10, -10, 30]]); // prettier-ignore
+  });
+
   test('on from a face of a body, joined to it', async () => {
     const base = (await evaluated(designOf(block(20, 12, 10)))).bodies[0]!;
     const steps = { ...block(20, 12, 10), p: above(25), t: { ...outline(rectangle(6, 4, 8, 4), on('p')), name: 'Upper' }, l: through([{ face: faceLooking(base, [0, 0, 1]) }, region('t')], { result: 'join', bodies: 'all' }) }; // prettier-ignore

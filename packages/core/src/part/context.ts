@@ -6,7 +6,7 @@ import type { Doubt } from '../slots/resolving.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import { slotsOf } from '../steps/slots-of.ts';
-import type { Making } from '../steps/step.ts';
+import type { Handle, Making } from '../steps/step.ts';
 import type { StepOutcome } from './outcome.ts';
 
 interface World {
@@ -17,8 +17,14 @@ interface World {
   readonly before: readonly StepOutcome[];
 }
 
-/** @param doubts what is uncertain is added here */
-export function contextOf(world: World, stepId: string, bodies: readonly Body[], doubts: Doubt[]): Making {
+/** What a step tells besides what it makes. */
+export interface Told {
+  readonly doubts: Doubt[];
+  readonly handles: Handle[];
+}
+
+/** @param told what is told is added here */
+export function contextOf(world: World, stepId: string, bodies: readonly Body[], told: Told): Making {
   const { kernel, ledger, part, before } = world;
 
   /** @throws StepFailure when it cannot be built upon */
@@ -58,7 +64,8 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
       const outcome = outcomeOf(id, 'A step');
       return { digest: outcome.key!, place: before.indexOf(outcome) };
     },
-    doubt: (doubt) => void doubts.push(doubt),
+    doubt: (doubt) => void told.doubts.push(doubt),
+    handle: (handle) => void told.handles.push(handle),
     perils: new Set(),
     body: () => {
       throw new Error('bodies are made only while a step makes');
@@ -70,14 +77,14 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
         kind: kindOf(step),
         then: before[before.findIndex((outcome) => outcome.id === id) - 1]?.bodies ?? [],
         resolved(now, change) {
-          const told: Doubt[] = [];
-          const context = contextOf(world, id, now, told);
+          const doubts: Doubt[] = [];
+          const context = contextOf(world, id, now, { doubts, handles: [] });
           const inputs = slotsOf(step).map(({ name, slot, stored }) => {
             const meant: unknown = change ? slot.of.rewritten(stored, change) : stored;
             return [name, slot.of.resolve(meant, name, context).value];
           });
           // What the step itself is unsure of it says itself.
-          if (change && told.length > 0) throw new StepFailure(told[0]!.says);
+          if (change && doubts.length > 0) throw new StepFailure(doubts[0]!.says);
           return Object.fromEntries(inputs) as Readonly<Record<string, unknown>>;
         },
       };

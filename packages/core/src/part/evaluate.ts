@@ -4,14 +4,13 @@ import { hashText } from '../ids/hash.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import { StepFailure, type Body } from '../names/body.ts';
 import { LazyFacts } from '../names/facts.ts';
-import type { Doubt } from '../slots/resolving.ts';
 import { KernelDown, KernelError, type SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import type { Step } from '../steps/schema.ts';
 import { inPlace } from '../steps/result/in-place.ts';
 import { slotsOf } from '../steps/slots-of.ts';
 import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
-import { contextOf } from './context.ts';
+import { contextOf, type Told } from './context.ts';
 import type { PartOutcome, StepOutcome } from './outcome.ts';
 import { BUDGET_BYTES, Results, type Kept } from './results.ts';
 
@@ -98,12 +97,12 @@ export class PartEvaluator {
     before: readonly StepOutcome[],
     making: () => void,
   ): StepOutcome {
-    const doubts: Doubt[] = [];
-    const unchanged = { id, sketch: null, datum: null, bodies, doubts, key: null, cure: null };
+    const told: Told = { doubts: [], handles: [] };
+    const unchanged = { id, sketch: null, datum: null, bodies, ...told, key: null, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const world = { kernel: this.kernel, ledger, part, before };
-      const { key, result } = this.resultOf(step, contextOf(world, id, bodies, doubts), making);
+      const { key, result } = this.resultOf(step, contextOf(world, id, bodies, told), making);
       const { made, used, sketch, datum, note } = result;
       return {
         id,
@@ -111,7 +110,7 @@ export class PartEvaluator {
         status: 'ok',
         message: note ?? null,
         cure: null,
-        doubts,
+        ...told,
         sketch: sketch ?? null,
         datum: datum ?? null,
         bodies: inPlace(bodies, { made, used }),
@@ -141,7 +140,8 @@ export class PartEvaluator {
     const key = hashText(JSON.stringify([kind.kind, kind.version, context.stepId, digests]));
     const known = this.results.get(key, context.stepName);
     if (known) {
-      for (const doubt of known.doubts) context.doubt(doubt);
+      for (const doubt of known.told.doubts) context.doubt(doubt);
+      for (const handle of known.told.handles) context.handle(handle);
       if (known.failure) throw known.failure;
       return { key, result: known.result! };
     }
@@ -154,11 +154,11 @@ export class PartEvaluator {
   private makeOnce(key: string, context: Making, make: (making: Making) => StepResult): StepResult {
     this.made++;
     const owned: Body[] = [];
-    const doubts: Doubt[] = [];
+    const told: Told = { doubts: [], handles: [] };
     const names = new Map<string, string>();
     const perils = this.perils.get(key) ?? new Set<string>();
     const before = perils.size;
-    const keep = (kept: Pick<Kept, 'result' | 'failure'>) => this.results.keep(key, { ...kept, owned, doubts, names });
+    const keep = (kept: Pick<Kept, 'result' | 'failure'>) => this.results.keep(key, { ...kept, owned, told, names });
     try {
       const result = make({
         ...context,
@@ -169,8 +169,12 @@ export class PartEvaluator {
           return name;
         },
         doubt: (doubt) => {
-          doubts.push(doubt);
+          told.doubts.push(doubt);
           context.doubt(doubt);
+        },
+        handle: (handle) => {
+          told.handles.push(handle);
+          context.handle(handle);
         },
         body: (name, solid, faceNames, facts = new LazyFacts(this.kernel, solid)) => {
           const body = { name, solid, faceNames, facts, key: `${key}.${owned.length}` };

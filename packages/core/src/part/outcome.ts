@@ -1,5 +1,6 @@
 /** What came of evaluating a part, step by step. */
 import type { Body, Cure } from '../names/body.ts';
+import type { Handle } from '../steps/step.ts';
 import type { Datum, Doubt, SketchOutcome } from '../slots/resolving.ts';
 
 export interface StepOutcome {
@@ -13,6 +14,7 @@ export interface StepOutcome {
   readonly cure: Cure | null;
   /** References that were not found for sure. */
   readonly doubts: readonly Doubt[];
+  readonly handles: readonly Handle[];
   readonly sketch: SketchOutcome | null;
   readonly datum: Datum | null;
   /** All bodies after this step. */

@@ -8,6 +8,7 @@ import { faceKeys } from '../names/face-keys.ts';
 import { nameOf, readName } from '../names/name.ts';
 import type { NamedBody } from '../names/neighbours.ts';
 import type { Datum, Doubt } from '../slots/resolving.ts';
+import type { Handle } from '../steps/step.ts';
 import type { PartOutcome, StepOutcome } from './outcome.ts';
 import { hashText } from '../ids/hash.ts';
 
@@ -50,6 +51,7 @@ export interface StepView {
   message: string | null;
   cure: Cure | null;
   doubts: readonly Doubt[];
+  handles: readonly Handle[];
   sketch: SketchView | null;
   datum: Datum | null;
 }
@@ -67,7 +69,7 @@ const SCREEN_DEVIATION = 0.0008;
 const SCREEN_ANGLE = 12 * (Math.PI / 180);
 const MOST_MESHES = 150;
 /** Part of every key: raise when the meaning of a stored picture changes. */
-const GENERATION = 5;
+const GENERATION = 6;
 
 /** All a part's picture depends on, as a key: its recipe, and the values of its numbers. */
 export function pictureKey(design: Design, ledger: Ledger, part: string): string {
@@ -144,8 +146,8 @@ export class PartPainter {
   }
 }
 
-function stepView({ id, status, message, cure, doubts, sketch, datum }: StepOutcome): StepView {
-  if (!sketch) return { id, status, message, cure, doubts, datum, sketch: null };
+function stepView({ id, status, message, cure, doubts, handles, sketch, datum }: StepOutcome): StepView {
+  if (!sketch) return { id, status, message, cure, doubts, handles, datum, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
   return {
     id,
@@ -153,6 +155,7 @@ function stepView({ id, status, message, cure, doubts, sketch, datum }: StepOutc
     message,
     cure,
     doubts,
+    handles,
     datum,
     sketch: { frame: sketch.frame, geometry, solved, freedoms, loose: [...loose], redundant, clash },
   };

@@ -1,8 +1,8 @@
 /** What steps made, kept under their cache keys within a budget of the kernel's memory. */
 import type { Body } from '../names/body.ts';
-import type { Doubt } from '../slots/resolving.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import type { StepResult } from '../steps/step.ts';
+import type { Told } from './context.ts';
 
 export interface Kept {
   readonly result?: StepResult;
@@ -10,7 +10,7 @@ export interface Kept {
   readonly failure?: Error;
   /** Bodies it made and must free. */
   readonly owned: readonly Body[];
-  readonly doubts: readonly Doubt[];
+  readonly told: Told;
   /** Names of steps that its messages hold: under others it is made anew. */
   readonly names: ReadonlyMap<string, string>;
 }

@@ -10,6 +10,7 @@ import type { Datum, Resolving, SketchOutcome } from '../slots/resolving.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { DisplayUnits } from '../units/units.ts';
 import type { Transform } from '../space/transform.ts';
+import type { Vec3 } from '../space/vector.ts';
 import type { MadeSolid, SolidFacts, SolidHandle } from '../solid/kernel.ts';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- read back from the slots themselves
@@ -42,6 +43,17 @@ export interface StepResult {
 export interface Fresh extends MadeSolid {
   readonly name: Name;
   readonly faceNames: readonly (readonly Name[])[];
+}
+
+/** A place on the stage by which one of the things in a slot is turned: it goes round a centre, on a plane. */
+export interface Handle {
+  readonly slot: string;
+  readonly index: number;
+  readonly at: Vec3;
+  readonly center: Vec3;
+  /** Directions from which, and towards which, angles are counted. */
+  readonly x: Vec3;
+  readonly y: Vec3;
 }
 
 /** One more of what is repeated. */
@@ -84,6 +96,8 @@ export interface Making extends Resolving {
    * @throws StepFailure when it is not sound
    */
   body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[], facts?: SolidFacts): Body;
+  /** Offers a handle while the step is worked on, whatever comes of it. */
+  handle(handle: Handle): void;
   /** What brought the kernel down when this step tried it before: kept while the kernel is started again. */
   readonly perils: Set<string>;
   /** An earlier step. @throws StepFailure when it is not there, comes later, failed or is suppressed */

@@ -25,6 +25,7 @@ import { Sheet } from './sheet.ts';
 import ShowMenu from './ShowMenu.vue';
 import { useShownBodies } from './shown-bodies.ts';
 import StackList from './StackList.vue';
+import TurningHandles from './TurningHandles.vue';
 import { regionsCame } from './sketch-regions.ts';
 import WeightSheet from './WeightSheet.vue';
 import UnfoldedBox from './UnfoldedBox.vue';
@@ -52,6 +53,8 @@ const direction = shallowRef<ViewDirection>([0.5, -0.8, 0.4]);
 
 const view = computed(() => (session.activePart ? evaluation.parts.get(session.activePart) : undefined));
 const sketchView = computed(() => view.value?.steps.find((s) => s.id === session.sketching)?.sketch ?? null);
+/** The step that is worked on, where it has something to be turned. */
+const turning = computed(() => view.value?.steps.find((s) => s.id === session.editing && s.handles.length > 0));
 const sketchFrame = computed(() => {
   const plane = props.editing.step.value?.plane;
   return sketchView.value?.frame ?? (plane && 'datum' in plane ? DATUM_FRAMES[plane.datum] : null);
@@ -293,6 +296,14 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
       :frame="frame"
       :built-in="picking.showDatums.value"
       :datums="datums"
+    />
+    <TurningHandles
+      v-if="scene && !session.inSketch && turning"
+      :scene="scene"
+      :frame="frame"
+      :part="session.activePart!"
+      :step="turning.id"
+      :handles="turning.handles"
     />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <WeightSheet

@@ -25,7 +25,7 @@ export const RegionsOfSketch = z.strictObject({
 });
 export type RegionsOfSketch = z.infer<typeof RegionsOfSketch>;
 
-const FaceAsProfile = z.strictObject({ face: FaceRef }).describe('A flat face as it is.');
+export const FaceAsProfile = z.strictObject({ face: FaceRef }).describe('A flat face as it is.');
 export const ProfileRef = z.union([RegionsOfSketch, FaceAsProfile]);
 export type ProfileRef = z.infer<typeof ProfileRef>;
 

@@ -6,11 +6,16 @@ import type { LoopPiece } from '../../sketch/regions/piece.ts';
 import type { Frame, Vec3 } from '../../space/vector.ts';
 import { placeOf, pointOfPick, pointRewritten, PointRef, stepsOfPoint } from '../point/point.ts';
 import { leaningOf, type Leaning } from '../regions/leaning.ts';
-import { ProfileRef, regions } from '../regions/regions.ts';
+import { FaceAsProfile, regions, RegionsOfSketch } from '../regions/regions.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
 const MOST_SECTIONS = 100;
-const SectionRef = z.union([ProfileRef, z.strictObject({ at: PointRef }).describe('A place; first or last only.')]);
+const start = z.number().min(-360).max(360).optional().describe('Which way from its middle it begins: degrees from x towards y.'); // prettier-ignore
+const SectionRef = z.union([
+  RegionsOfSketch.extend({ start }),
+  FaceAsProfile.extend({ start }),
+  z.strictObject({ at: PointRef }).describe('A place; first or last only.'),
+]);
 export type SectionRef = z.infer<typeof SectionRef>;
 
 export type Section =
@@ -23,6 +28,8 @@ export type Section =
       readonly of: string;
       /** Of a face, by its curves: how the faces beside it lean. */
       readonly leaning: Leaning | null;
+      /** Which way from its middle it begins, rad; null as it fits the one before. */
+      readonly start: number | null;
     };
 
 const profile = regions();
@@ -33,7 +40,11 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
     schema: z.array(SectionRef).min(2).max(MOST_SECTIONS),
     steps: (stored) => stored.flatMap((s) => ('at' in s ? stepsOfPoint(s.at) : [...profile.steps(s)])),
     rewritten: (stored, change) =>
-      stored.map((s) => ('at' in s ? { at: pointRewritten(s.at, change) } : profile.rewritten(s, change))),
+      stored.map((s) =>
+        'at' in s
+          ? { at: pointRewritten(s.at, change) }
+          : { ...profile.rewritten(s, change), ...(s.start === undefined ? {} : { start: s.start }) },
+      ),
     resolve(stored, slot, context) {
       const all = stored.map((s, index): { value: Section; digest: string } => {
         if ('at' in s) {
@@ -44,7 +55,7 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
         const { value, digest } = profile.resolve(s, slot, {
           ...context,
           doubt: (d) =>
-            context.doubt({ ...d, index, ...(d.proposed === undefined ? {} : { proposed: stored.map((o, i) => (i === index ? d.proposed : o)) }) }), // prettier-ignore
+            context.doubt({ ...d, index, ...(d.proposed === undefined ? {} : { proposed: stored.map((o, i) => (i === index ? { ...(d.proposed as object), ...(s.start === undefined ? {} : { start: s.start }) } : o)) }) }), // prettier-ignore
         });
         const [area] = value.areas;
         if (!area || value.areas.length > 1)
@@ -52,10 +63,19 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
         if (area.loops.length > 1)
           throw new StepFailure(`A section has no holes, and that of ${value.of} has; loft each outline, and cut one from the other.`); // prettier-ignore
         const { frame, of } = value;
+        const start = s.start === undefined ? null : (s.start * Math.PI) / 180;
         const leaning = value.on ? leaningOf(value.on.body, value.on.edges) : null;
         return {
-          value: { frame, pieces: area.loops[0]!.pieces, parents: area.parents, called: area.called, of, leaning },
-          digest: JSON.stringify([digest, leaning && [...leaning]]),
+          value: {
+            frame,
+            pieces: area.loops[0]!.pieces,
+            parents: area.parents,
+            called: area.called,
+            of,
+            leaning,
+            start,
+          },
+          digest: JSON.stringify([digest, leaning && [...leaning], start]),
         };
       });
       return { value: all.map((a) => a.value), digest: all.map((a) => a.digest).join() };
@@ -81,5 +101,5 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
 function keyOf(section: SectionRef): string {
   if ('sketch' in section && typeof section.regions !== 'string')
     return `${section.sketch} ${section.regions.map((r) => [...r.outer].sort().join()).join()}`;
-  return JSON.stringify(section);
+  return JSON.stringify({ ...section, start: undefined });
 }

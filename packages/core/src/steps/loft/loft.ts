@@ -11,10 +11,11 @@ import { paths } from '../../slots/paths/paths.ts';
 import { sections, type Section, type SectionRef } from '../../slots/sections/sections.ts';
 import type { StepData } from '../../slots/slot.ts';
 import type { LoftSection } from '../../solid/kernel.ts';
+import { toSpace } from '../../space/planes.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
 import { guided } from './guides.ts';
-import { matched } from './matched.ts';
+import { centreOf, matched } from './matched.ts';
 import { runningOn } from './running-on.ts';
 import { squareTo, type Pulls } from './ways.ts';
 import { wovenLoft } from './woven.ts';
@@ -25,7 +26,7 @@ type Outlined = Exclude<Section, { at: unknown }>;
 
 export const loft = declareTools({
   kind: 'loft',
-  version: 3,
+  version: 4,
   label: 'Loft',
   key: 'l',
   says: 'A solid through sections: regions, flat faces, and a place at either end.',
@@ -107,6 +108,20 @@ export const loft = declareTools({
     if (guides) refuseGuides(guides, all, closed);
     const led = guides ? guided(outlines, guides.map((g) => walkAlong(g.pieces, kernel))) : null; // prettier-ignore
     const ready = led?.outlines ?? matched(outlines);
+    if (!led) {
+      const places = all.flatMap((s, index) => ('at' in s ? [] : [index]));
+      ready.forEach(({ frame, pieces }, i) => {
+        const at = toSpace(frame, ...pieces[0]!.from);
+        context.handle({
+          slot: 'sections',
+          index: places[i]!,
+          at,
+          center: centreOf(ready[i]!),
+          x: frame.x,
+          y: frame.y,
+        });
+      });
+    }
     const leaving = (end: 'start' | 'end') => {
       const pull = pulls[end];
       if (pull === null) return null;

@@ -4,12 +4,14 @@
  */
 import { pieceSplit, pieceLength, pieceReversed, placeOnPiece } from '../../sketch/regions/piece-parts.ts';
 import type { LoopPiece } from '../../sketch/regions/piece.ts';
-import { toSpace } from '../../space/planes.ts';
+import { directionInSpace, toSpace } from '../../space/planes.ts';
 import { dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
 
 export interface Outline {
   readonly frame: Frame;
   readonly pieces: readonly LoopPiece[];
+  /** Which way from its middle it begins, rad from the frame's x; null as it fits the one before. */
+  readonly start: number | null;
 }
 
 export function matched<O extends Outline>(outlines: readonly O[]): O[] {
@@ -19,7 +21,8 @@ export function matched<O extends Outline>(outlines: readonly O[]): O[] {
   const started: O[] = [];
   alike.forEach((o, i) => {
     const before = started[i - 1];
-    started.push(before ? startedNear(o, centres[i]!, offset(before, centres[i - 1]!)) : startedAlong(o));
+    const wanted = o.start === null ? before && offset(before, centres[i - 1]!) : directionInSpace(o.frame, Math.cos(o.start), Math.sin(o.start)); // prettier-ignore
+    started.push(wanted ? startedNear(o, centres[i]!, wanted) : startedAlong(o));
   });
   const model = started.find((o) => cornersOf(o.pieces) === most)!;
   const shares = sharesOf(model.pieces);
