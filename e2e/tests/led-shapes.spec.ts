@@ -69,3 +69,32 @@ test('a vase led by two guides; where one misses an outline, the step says so an
   );
   await hands.computed();
 });
+
+test('where a section begins is dragged to its next corner, and the loft turns', async ({
+  page,
+  workplace: w,
+  hands,
+}) => {
+  await w.newSketch('Spout');
+  await hands.rectangle([0, 0], [8, 5], '24', '24', 'Centred rectangle');
+  await page.keyboard.press('Enter');
+  await hands.sketchAbove('Plane 1', '30 mm');
+  await hands.rectangle([0, 0], [8, 5], '24', '24', 'Centred rectangle');
+  await page.keyboard.press('Enter');
+  await hands.look('upper right front');
+  await page.keyboard.press('f');
+  await w.choose('Loft');
+  await w.pick([2, 2, 0]);
+  await w.pick([2, 2, 30]);
+  const handle = page.getByRole('button', { name: /^Where section 2 begins/ });
+  const box = (await handle.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  for (const place of [[0, -14], [10, -11]] as const) await page.mouse.move(...(await w.inSpace(...place, 30))); // prettier-ignore
+  await page.mouse.up();
+  await w.keep('Loft 1');
+  await w.verb('Weigh').click();
+  // Half way turned: of the square, on the mean, two thirds.
+  const weight = page.getByRole('region', { name: 'Weight' });
+  await expect(weight.getByRole('row', { name: 'Volume' })).toContainText(String((24 * 24 * 30 * 2) / 3));
+});
