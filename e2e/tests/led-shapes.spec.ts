@@ -90,7 +90,7 @@ test('where a section begins is dragged to its next corner, and the loft turns',
   const box = (await handle.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
-  for (const place of [[0, -14], [10, -11]] as const) await page.mouse.move(...(await w.inSpace(...place, 30))); // prettier-ignore
+  for (const [x, y] of [[0, -14], [10, -11]] as [number, number][]) await page.mouse.move(...(await w.inSpace(x, y, 30))); // prettier-ignore
   await page.mouse.up();
   await w.keep('Loft 1');
   await w.verb('Weigh').click();

@@ -16,7 +16,7 @@ import {
   type Judgement,
   type PairFault,
 } from '@helb/core';
-import { loadKernel } from '@helb/kernel';
+import { watchedKernel } from './watched.ts';
 
 export interface CheckReport {
   readonly name: string;
@@ -33,7 +33,7 @@ export interface CheckReport {
 
 /** @param tell told of each dial that is done, and of each pair */
 export async function checkDesign(design: Design, flexed: boolean, tell: (what: string) => void): Promise<CheckReport> {
-  const kernel = await loadKernel();
+  const kernel = await watchedKernel();
   const evaluator = new PartEvaluator(kernel);
   const trying = async (tried: Parameters<typeof attempt>[1]) => {
     const outcome = await attempt(design, tried, evaluator, kernel);

@@ -108,6 +108,14 @@ describe('helb check', () => {
   writeFileSync(file, writeDesign(strip));
   const check = (...args: string[]) => spawnSync(process.execPath, ['tooling/run.mjs', 'packages/cli/src/main.ts', 'check', file, ...args], { encoding: 'utf8' }); // prettier-ignore
 
+  test('gives up in a sentence on what does not come to an end', () => {
+    // So little time that no call of the kernel can keep to it.
+    const env = { ...process.env, HELB_CALL_LIMIT_S: '0.05' };
+    const ran = spawnSync(process.execPath, ['tooling/run.mjs', 'packages/cli/src/main.ts', 'check', file, '--flex'], { encoding: 'utf8', env }); // prettier-ignore
+    expect(ran.status).toBe(1);
+    expect(ran.stderr).toMatch(/at one thing for over 0.05 s and gave up; make the design simpler/);
+  });
+
   test('says what is required and how it stands; its exit code tells whether all is kept', () => {
     const sound = check();
     expect(sound.stdout).toContain('✓ thk >= 2.5 mm  (4 mm >= 2.5 mm)');

@@ -12,7 +12,7 @@ import {
   type Design,
   type SolidKernel,
 } from '@helb/core';
-import { loadKernel } from '@helb/kernel';
+import { watchedKernel } from './watched.ts';
 import { CliError } from './cli-error.ts';
 
 export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'glb', 'dxf', 'svg', 'helb'] as const;
@@ -43,7 +43,7 @@ export async function exportDesign(
   if (format === 'helb') return writeDesign(design);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);
-  const kernel = await loadKernel();
+  const kernel = await watchedKernel();
   const evaluator = new PartEvaluator(kernel);
   try {
     const own = await withReadings(design, evaluator, kernel);

@@ -1,14 +1,15 @@
 /** `helb`: looks into, makes and exports design files without a page. */
 import { emptyDesign, emptyPart, inspectDesign, writeDesign, type Design } from '@helb/core';
-import { loadKernel } from '@helb/kernel';
 import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
+import { isMainThread } from 'node:worker_threads';
 import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
 import { openDesign, type SetOption } from './open.ts';
 import { checkDesign, isSound, printCheck } from './check.ts';
 import { printInspection } from './print.ts';
 import { CliError } from './cli-error.ts';
+import { runWatched, watchedKernel } from './watched.ts';
 
 const collect = (value: string, before: SetOption[]): SetOption[] => {
   const at = value.indexOf('=');
@@ -51,7 +52,7 @@ program
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
   .action(async (file: string, options: { json?: boolean; variant?: string; set: SetOption[] }) => {
     const design = await openWanted(file, options);
-    const inspection = await inspectDesign(design, await loadKernel());
+    const inspection = await inspectDesign(design, await watchedKernel());
     if (options.json) console.log(JSON.stringify(inspection, null, 2));
     else printInspection(inspection);
     if (inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed'))) process.exitCode = 2;
@@ -115,12 +116,17 @@ program
     await writeTo(file, writeDesign(design));
   });
 
-try {
-  await program.parseAsync();
-} catch (error) {
-  if (process.env.HELB_DEBUG) throw error;
-  const { message } = error as Error;
-  // What is no refusal of ours is a fault of the program or of its kernel; its stack helps no designer.
-  console.error(error instanceof CliError ? message : `helb failed (${message.split('\n')[0]}); try with fewer or simpler steps, and set HELB_DEBUG=1 to see where.`); // prettier-ignore
-  process.exitCode = 1;
+if (isMainThread) await runWatched(new URL(import.meta.url));
+else await run();
+
+async function run(): Promise<void> {
+  try {
+    await program.parseAsync();
+  } catch (error) {
+    if (process.env.HELB_DEBUG) throw error;
+    const { message } = error as Error;
+    // What is no refusal of ours is a fault of the program or of its kernel; its stack helps no designer.
+    console.error(error instanceof CliError ? message : `helb failed (${message.split('\n')[0]}); try with fewer or simpler steps, and set HELB_DEBUG=1 to see where.`); // prettier-ignore
+    process.exitCode = 1;
+  }
 }
