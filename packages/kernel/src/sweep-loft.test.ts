@@ -122,6 +122,10 @@ describe('lofts', () => {
     // From the next corner on: at each height t a square half way turned, of sides √(t² + (1 − t)²).
     expect(await volume(steps(-40))).toBeCloseTo((400 * 30 * 2) / 3, 4);
     expect(await handles(-40)).toEqual([[-10, -10, 0], [10, -10, 30]]); // prettier-ignore
+    // Half a turn takes all of it through one point.
+    const half = last(await evaluated(designOf(steps(45))));
+    expect(half).toMatchObject({ status: 'failed', message: expect.stringMatching(/run through each other/) });
+    expect(half.handles).toHaveLength(2);
   });
 
   test('on from a face of a body, joined to it', async () => {

@@ -1,12 +1,12 @@
 /** By how much the sides of a loft go aside of their own way, to keep to its guides. */
 import { StepFailure } from '../../names/body.ts';
-import { pieceLength, placeOnPiece } from '../../sketch/regions/piece-parts.ts';
+import { pieceLength } from '../../sketch/regions/piece-parts.ts';
+import { alongPiece } from '../../slots/regions/leaning.ts';
 import type { Stop } from '../../slots/path/walk.ts';
-import { directionInSpace } from '../../space/planes.ts';
-import { apart, dot, minus, unit, type Vec3 } from '../../space/vector.ts';
+import { dot, minus, type Vec3 } from '../../space/vector.ts';
 import type { Guide } from './guides.ts';
 import type { Outline } from './matched.ts';
-import type { Ways } from './ways.ts';
+import { normalBetween, type Ways } from './ways.ts';
 
 export interface Aside {
   at(way: number): (piece: number, share: number) => Vec3;
@@ -18,7 +18,7 @@ const NONE: Vec3 = [0, 0, 0];
 /** Cosine of the widest angle between a guide and the way through the sections. */
 const ACROSS = 0.02;
 /** Directions apart by more than this make a corner. */
-const CORNER = 1e-6;
+const CORNER = 1e-3;
 
 /** @param guides by the piece each begins. @throws StepFailure where one turns back */
 export function asideOf(outlines: readonly Outline[], ways: Ways, guides: ReadonlyMap<number, Guide>): Aside {
@@ -31,7 +31,7 @@ export function asideOf(outlines: readonly Outline[], ways: Ways, guides: Readon
     const i = spanOf(ways, way);
     const t = (way - ways.at[i]!) / (ways.at[i + 1]! - ways.at[i]!);
     const own = ways.place(way)(piece, 0);
-    const normal = between(outlines[i]!, outlines[i + 1]!, t, minus(ways.place(ways.at[i + 1]!)(piece, 0), ways.place(ways.at[i]!)(piece, 0))); // prettier-ignore
+    const normal = normalBetween(outlines[i]!, outlines[i + 1]!, t, minus(ways.place(ways.at[i + 1]!)(piece, 0), ways.place(ways.at[i]!)(piece, 0))); // prettier-ignore
     let [low, high] = [guide.through[i]!, guide.through[i + 1]!];
     if (t <= 0 || t >= 1) return { own, on: t <= 0 ? low : high };
     const ahead = (on: number) => dot(minus(guide.walk.on(on).at, own), normal);
@@ -95,7 +95,7 @@ function refuseBack(outlines: readonly Outline[], ways: Ways, piece: number, { w
     const ahead = minus(ways.place(ways.at[i + 1]!)(piece, 0), ways.place(ways.at[i]!)(piece, 0));
     for (let k = 0; k <= LOOKED_AT; k++) {
       const { way } = walk.on(from + (k / LOOKED_AT) * (to - from));
-      if (dot(way, between(outlines[i]!, outlines[i + 1]!, k / LOOKED_AT, ahead)) < ACROSS)
+      if (dot(way, normalBetween(outlines[i]!, outlines[i + 1]!, k / LOOKED_AT, ahead)) < ACROSS)
         throw new StepFailure('A guide of this loft turns back or runs across its way; redraw it so that it always runs on.'); // prettier-ignore
     }
   });
@@ -105,12 +105,6 @@ function spanOf({ at }: Ways, way: number): number {
   let i = 0;
   while (i < at.length - 2 && way > at[i + 1]!) i++;
   return i;
-}
-
-/** The normal that turns from one section's to the next one's, looking ahead. */
-function between(a: Outline, b: Outline, t: number, ahead: Vec3): Vec3 {
-  const [n, m] = [a, b].map(({ frame: { normal } }) => (dot(normal, ahead) < 0 ? normal.map((c) => -c) : normal)) as unknown as [Vec3, Vec3]; // prettier-ignore
-  return unit([n[0] + t * (m[0] - n[0]), n[1] + t * (m[1] - n[1]), n[2] + t * (m[2] - n[2])]) ?? n;
 }
 
 function whenPassing(along: number, on: (way: number) => number): number {
@@ -124,16 +118,9 @@ function whenPassing(along: number, on: (way: number) => number): number {
 }
 
 /** Does the outline turn sharply where this piece begins? */
-function isCorner({ frame, pieces }: Outline, k: number): boolean {
-  const step = 1e-4;
-  const before = pieces.at(k - 1)!;
-  const along = (p: typeof before, from: number, to: number) => {
-    const [[a, b], [c, d]] = [placeOnPiece(p, from), placeOnPiece(p, to)];
-    return unit(directionInSpace(frame, c - a, d - b));
-  };
-  const [into, out] = [along(before, 1 - step, 1), along(pieces[k]!, 0, step)];
-  // Chords lean by as much as the piece bends in a step.
-  return !into || !out || apart(into, out) > CORNER + 20 * step;
+function isCorner({ pieces }: Outline, k: number): boolean {
+  const [into, out] = [alongPiece(pieces.at(k - 1)!, 1), alongPiece(pieces[k]!, 0)];
+  return Math.hypot(into[0] - out[0], into[1] - out[1]) > CORNER;
 }
 
 /**

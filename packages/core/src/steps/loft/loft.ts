@@ -14,10 +14,11 @@ import type { LoftSection } from '../../solid/kernel.ts';
 import { toSpace } from '../../space/planes.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { thinExtras, thinned, thinSentence, thinSlots } from '../result/thin.ts';
+import { refuseCrossing } from './crossing.ts';
 import { guided } from './guides.ts';
 import { centreOf, matched } from './matched.ts';
 import { runningOn } from './running-on.ts';
-import { squareTo, type Pulls } from './ways.ts';
+import { squareTo, waysThrough, type Pulls } from './ways.ts';
 import { wovenLoft } from './woven.ts';
 
 const WAYS = { smooth: 'smoothly', ruled: 'straight from each to the next' } as const;
@@ -129,12 +130,15 @@ export const loft = declareTools({
       return runningOn(ready, end, pull, ready.at(end === 'start' ? 0 : -1)!.leaning);
     };
     const straight = way === 'ruled' || all.length === 2;
+    const isWoven = led !== null || start_pull !== undefined || end_pull !== undefined;
+    // What is woven looks at its own way.
+    if (!isWoven && !closed && ready.length > 1)
+      refuseCrossing(ready[0]!.pieces.length, waysThrough(ready, straight, { start: null, end: null }).place);
     let next = 0;
     const through = all.map((s): LoftSection => ('at' in s ? s : ready[next++]!));
-    const { solid, faces } =
-      led || start_pull !== undefined || end_pull !== undefined
-        ? kernel.woven(wovenLoft(ready, straight && !start_pull && !end_pull, { start: leaving('start'), end: leaving('end') }, led?.at ?? new Map())) // prettier-ignore
-        : kernel.loft(through, straight, closed);
+    const { solid, faces } = isWoven
+      ? kernel.woven(wovenLoft(ready, straight && !start_pull && !end_pull, { start: leaving('start'), end: leaving('end') }, led?.at ?? new Map())) // prettier-ignore
+      : kernel.loft(through, straight, closed);
     const [first, final] = [ready[0]!, ready.at(-1)!];
     const called = (index: number) => {
       const { curve } = first.pieces[index]!;

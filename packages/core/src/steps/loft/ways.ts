@@ -2,7 +2,7 @@
 import { StepFailure } from '../../names/body.ts';
 import { placeOnPiece } from '../../sketch/regions/piece-parts.ts';
 import { toSpace } from '../../space/planes.ts';
-import { apart, dot, minus, type Vec3 } from '../../space/vector.ts';
+import { apart, dot, minus, opposite, unit, type Vec3 } from '../../space/vector.ts';
 import { centreOf, type Outline } from './matched.ts';
 
 /** How strongly the first and the last section are left, 1 being as the distance to the next; null leaves them as it comes. */
@@ -81,4 +81,11 @@ export function squareTo(outlines: readonly Outline[], end: 'start' | 'end', pul
   const by = senseOf(outlines, end) * pull;
   const out: Vec3 = [normal[0] * by, normal[1] * by, normal[2] * by];
   return () => out;
+}
+
+/** The normal that turns from one section's to the next one's, looking ahead. */
+export function normalBetween(a: Outline, b: Outline, t: number, ahead: Vec3): Vec3 {
+  const facing = ({ frame: { normal } }: Outline) => (dot(normal, ahead) < 0 ? opposite(normal) : normal);
+  const [n, m] = [facing(a), facing(b)];
+  return unit([n[0] + t * (m[0] - n[0]), n[1] + t * (m[1] - n[1]), n[2] + t * (m[2] - n[2])]) ?? n;
 }

@@ -7,9 +7,10 @@
 import { knotsWithin } from '../../sketch/regions/piece-parts.ts';
 import type { Break, Woven, WovenCap, WovenSide } from '../../solid/woven.ts';
 import { STAY } from '../../space/transform.ts';
-import { dot } from '../../space/vector.ts';
+import { dot, type Vec3 } from '../../space/vector.ts';
 import { asideOf } from './aside.ts';
 import type { Guide } from './guides.ts';
+import { refuseCrossing } from './crossing.ts';
 import type { Outline } from './matched.ts';
 import { waysThrough, type Leaving } from './ways.ts';
 
@@ -30,6 +31,14 @@ export function wovenLoft(
 ): Woven {
   const ways = waysThrough(outlines, straight, leaving);
   const aside = asideOf(outlines, ways, guides);
+  const placeAt = (way: number) => {
+    const [place, by] = [ways.place(way), aside.at(way)];
+    return (piece: number, share: number): Vec3 => {
+      const [p, d] = [place(piece, share), by(piece, share)];
+      return [p[0] + d[0], p[1] + d[1], p[2] + d[2]];
+    };
+  };
+  refuseCrossing(outlines[0]!.pieces.length, placeAt);
   const sections = straight ? ways.at.slice(1, -1) : [];
   const level = outlines.every((o) => Math.abs(dot(o.frame.normal, outlines[0]!.frame.normal)) > 1 - NEAR);
   // A guide that passes through planes that lean to each other goes at an even pace only between two of them.
@@ -50,12 +59,8 @@ export function wovenLoft(
       return {
         piece,
         across(way) {
-          const at = from + way * (to - from);
-          const [place, by] = [ways.place(at), aside.at(at)];
-          return (s) => {
-            const [p, d] = [place(piece, s), by(piece, s)];
-            return [p[0] + d[0], p[1] + d[1], p[2] + d[2]];
-          };
+          const at = placeAt(from + way * (to - from));
+          return (s) => at(piece, s);
         },
         breaks: { along, across: distinct(knots).map((at) => ({ at, smooth: 2 })) },
       };

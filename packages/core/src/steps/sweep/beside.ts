@@ -31,7 +31,7 @@ interface Known {
 export function besideOf(walk: Walk, told: Walk): Beside {
   const start = walk.on(0);
   const ahead = (g: Walk, on: number, { at, way }: OnWay) => dot(minus(g.on(on).at, at), way);
-  const guide = Math.abs(ahead(told, 0, start)) > Math.abs(ahead(told, told.length, start)) || apart(told.on(0).at, start.at) > 2 * apart(told.on(told.length).at, start.at) ? goneBack(told) : told; // prettier-ignore
+  const guide = isToldBackwards() ? goneBack(told) : told;
   const x = unit(cross(start.way, Math.abs(start.way[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0]))!;
   const y = cross(start.way, x);
 
@@ -52,6 +52,13 @@ export function besideOf(walk: Walk, told: Walk): Beside {
       throw new StepFailure('The guide of this sweep touches its path, where it tells no side; keep it aside all the way.'); // prettier-ignore
     const told = angleIn(out, movedDirection(here.turned, x), movedDirection(here.turned, y));
     return { on, angle: near.angle + nearestTurn(told - near.angle), distance };
+  }
+
+  /** It begins at the end that is level with the beginning of the path; where both are, at the nearer one. */
+  function isToldBackwards(): boolean {
+    const [near, far] = [told.on(0), told.on(told.length)];
+    const [low, high] = [near, far].map((end) => Math.abs(dot(minus(end.at, start.at), start.way)));
+    return Math.abs(low! - high!) > LEVEL ? high! < low! : apart(far.at, start.at) < apart(near.at, start.at);
   }
 
   const first = found(0, { on: 0, angle: angleIn(minus(guide.on(0).at, start.at), x, y) });
