@@ -92,6 +92,63 @@ test('section', async ({ page, workplace: w }) => {
   await take(w, 'section');
 });
 
+test('led', async ({ page, workplace: w, hands }) => {
+  await w.newSketch('Mist bottle');
+  await hands.circle([0, 0], '40');
+  await page.keyboard.press('Enter');
+  await hands.sketchAbove('Plane 1', '70 mm');
+  await hands.circle([0, 0], '20');
+  await page.keyboard.press('Enter');
+  await hands.sketchOn('wall');
+  await w.point(0, 30);
+  await page.mouse.wheel(0, 500);
+  await w.viewSettled();
+  await w.draw('Spline', [20, 0], [26, 24], [10, 50], [10, 70]);
+  await page.keyboard.press('Enter');
+  await w.draw('Spline', [-20, 0], [-26, 24], [-10, 50], [-10, 70]);
+  await page.keyboard.press('Enter');
+  await w.putDown();
+  await page.keyboard.press('Enter');
+  await hands.look('upper right front');
+  await page.keyboard.press('f');
+  await w.choose('Loft');
+  await w.pick([2, 2, 0]);
+  await w.pick([2, 2, 70]);
+  await w.keep('Loft 1');
+  await hands.more('Loft 1', 'Add: lead its sides by guides');
+  await w.step('Loft 1').getByRole('button', { name: 'no curve yet' }).click();
+  await page.getByRole('menuitem', { name: 'Sketch 3', exact: true }).click();
+  await allComputed(w);
+  await page.keyboard.press('f');
+  await take(w, 'led');
+});
+
+test('emboss', async ({ page, workplace: w, hands }) => {
+  await w.newSketch('Dial drum');
+  await hands.circle([0, 0], '36');
+  await page.keyboard.press('x');
+  await hands.number('Extrude 1', 'distance', '24 mm');
+  await w.keep('Extrude 1');
+  await hands.sketchOn('wall');
+  await w.draw('Text', [-12, 8]);
+  await w.point(16, 8);
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('OPEN 3');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('8');
+  await page.keyboard.press('Enter');
+  await w.putDown();
+  await page.keyboard.press('Enter');
+  await hands.look('upper right front');
+  await page.keyboard.press('f');
+  await w.choose('Emboss');
+  await w.pick([18 * Math.SQRT1_2, -18 * Math.SQRT1_2, 3]);
+  await w.keep('Emboss 1');
+  await allComputed(w);
+  await page.keyboard.press('f');
+  await take(w, 'emboss');
+});
+
 test('said-first', async ({ page, workplace: w }) => {
   await w.openDemo();
   await partOf(w, 'Gear cover');
