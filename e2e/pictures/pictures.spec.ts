@@ -92,35 +92,27 @@ test('section', async ({ page, workplace: w }) => {
   await take(w, 'section');
 });
 
-test('led', async ({ page, workplace: w, hands }) => {
-  await w.newSketch('Mist bottle');
-  await hands.circle([0, 0], '40');
-  await page.keyboard.press('Enter');
-  await hands.sketchAbove('Plane 1', '70 mm');
-  await hands.circle([0, 0], '20');
+test('twisted', async ({ page, workplace: w, hands }) => {
+  await w.newSketch('Handle');
+  await hands.rectangle([0, 0], [8, 5], '14', '5', 'Centred rectangle');
   await page.keyboard.press('Enter');
   await hands.sketchOn('wall');
-  await w.point(0, 30);
-  await page.mouse.wheel(0, 500);
-  await w.viewSettled();
-  await w.draw('Spline', [20, 0], [26, 24], [10, 50], [10, 70]);
-  await page.keyboard.press('Enter');
-  await w.draw('Spline', [-20, 0], [-26, 24], [-10, 50], [-10, 70]);
-  await page.keyboard.press('Enter');
+  await w.draw('Line', [0, 0], [0, 25]);
+  await page.keyboard.press('a');
+  await w.click(30, 50);
   await w.putDown();
   await page.keyboard.press('Enter');
   await hands.look('upper right front');
   await page.keyboard.press('f');
-  await w.choose('Loft');
-  await w.pick([2, 2, 0]);
-  await w.pick([2, 2, 70]);
-  await w.keep('Loft 1');
-  await hands.more('Loft 1', 'Add: lead its sides by guides');
-  await w.step('Loft 1').getByRole('button', { name: 'no curve yet' }).click();
-  await page.getByRole('menuitem', { name: 'Sketch 3', exact: true }).click();
+  await w.choose('Sweep');
+  await w.pick([3, 0, 0]);
+  await w.pick([0, 0, 15]);
+  await w.keep('Sweep 1');
+  await hands.more('Sweep 1', 'Add: twist on the way');
+  await hands.number('Sweep 1', 'twist', '180 deg');
   await allComputed(w);
   await page.keyboard.press('f');
-  await take(w, 'led');
+  await take(w, 'twisted');
 });
 
 test('emboss', async ({ page, workplace: w, hands }) => {

@@ -177,6 +177,12 @@ describe('a loft led by guides', () => {
     expect([low[0], high[0]]).toEqual([expect.closeTo(-8, 4), expect.closeTo(13, 4)]);
   });
 
+  test('a guide drawn a hair beside the outlines is taken, and it is said', async () => {
+    const outcome = await evaluated(designOf(two(round(8), round(8, on('p')), led('g'), { g: bow(8.02, 5) })));
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: 'A guide passes 0.02 mm beside an outline, and is taken as if it ran through; join them to be sure.' }); // prettier-ignore
+    expect(outcome.bodies[0]!.facts.volume / (Math.PI * 64 * 30)).toBeCloseTo(1, 6);
+  });
+
   test('sides that a guide parts keep the name of their line', async () => {
     const body = (await evaluated(designOf(two(square, same, led('g'), { g: bow(10, 6) })))).bodies[0]!;
     expect(namesIn(body).filter((n) => n === 'l:side:l1')).toHaveLength(2);

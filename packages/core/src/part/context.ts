@@ -21,6 +21,7 @@ interface World {
 export interface Told {
   readonly doubts: Doubt[];
   readonly handles: Handle[];
+  readonly notes: string[];
 }
 
 /** @param told what is told is added here */
@@ -66,6 +67,7 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
     },
     doubt: (doubt) => void told.doubts.push(doubt),
     handle: (handle) => void told.handles.push(handle),
+    note: (sentence) => void told.notes.push(sentence),
     perils: new Set(),
     body: () => {
       throw new Error('bodies are made only while a step makes');
@@ -78,7 +80,7 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
         then: before[before.findIndex((outcome) => outcome.id === id) - 1]?.bodies ?? [],
         resolved(now, change) {
           const doubts: Doubt[] = [];
-          const context = contextOf(world, id, now, { doubts, handles: [] });
+          const context = contextOf(world, id, now, { doubts, handles: [], notes: [] });
           const inputs = slotsOf(step).map(({ name, slot, stored }) => {
             const meant: unknown = change ? slot.of.rewritten(stored, change) : stored;
             return [name, slot.of.resolve(meant, name, context).value];

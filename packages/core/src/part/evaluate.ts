@@ -97,8 +97,9 @@ export class PartEvaluator {
     before: readonly StepOutcome[],
     making: () => void,
   ): StepOutcome {
-    const told: Told = { doubts: [], handles: [] };
-    const unchanged = { id, sketch: null, datum: null, bodies, ...told, key: null, cure: null };
+    const told: Told = { doubts: [], handles: [], notes: [] };
+    const { doubts, handles } = told;
+    const unchanged = { id, sketch: null, datum: null, bodies, doubts, handles, key: null, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const world = { kernel: this.kernel, ledger, part, before };
@@ -108,9 +109,10 @@ export class PartEvaluator {
         id,
         key,
         status: 'ok',
-        message: note ?? null,
+        message: note ?? told.notes[0] ?? null,
         cure: null,
-        ...told,
+        doubts,
+        handles,
         sketch: sketch ?? null,
         datum: datum ?? null,
         bodies: inPlace(bodies, { made, used }),
@@ -142,6 +144,7 @@ export class PartEvaluator {
     if (known) {
       for (const doubt of known.told.doubts) context.doubt(doubt);
       for (const handle of known.told.handles) context.handle(handle);
+      for (const sentence of known.told.notes) context.note(sentence);
       if (known.failure) throw known.failure;
       return { key, result: known.result! };
     }
@@ -154,7 +157,7 @@ export class PartEvaluator {
   private makeOnce(key: string, context: Making, make: (making: Making) => StepResult): StepResult {
     this.made++;
     const owned: Body[] = [];
-    const told: Told = { doubts: [], handles: [] };
+    const told: Told = { doubts: [], handles: [], notes: [] };
     const names = new Map<string, string>();
     const perils = this.perils.get(key) ?? new Set<string>();
     const before = perils.size;
@@ -175,6 +178,10 @@ export class PartEvaluator {
         handle: (handle) => {
           told.handles.push(handle);
           context.handle(handle);
+        },
+        note: (sentence) => {
+          told.notes.push(sentence);
+          context.note(sentence);
         },
         body: (name, solid, faceNames, facts = new LazyFacts(this.kernel, solid)) => {
           const body = { name, solid, faceNames, facts, key: `${key}.${owned.length}` };

@@ -96,6 +96,8 @@ export interface Making extends Resolving {
    * @throws StepFailure when it is not sound
    */
   body(name: Name, solid: SolidHandle, faceNames: readonly (readonly Name[])[], facts?: SolidFacts): Body;
+  /** Something the user should know though the step is made, as a sentence. */
+  note(sentence: string): void;
   /** Offers a handle while the step is worked on, whatever comes of it. */
   handle(handle: Handle): void;
   /** What brought the kernel down when this step tried it before: kept while the kernel is started again. */

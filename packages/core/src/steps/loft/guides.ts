@@ -8,8 +8,8 @@ import { dot, minus, type Frame } from '../../space/vector.ts';
 import { inMm } from '../rework/rework.ts';
 import { centreOf, dividedAlike, joinedAgain, walkedAlike, type Outline } from './matched.ts';
 
-/** How near, mm, a guide passes by the outlines it runs through. */
-const NEAR = 1e-3;
+/** So far, mm, a guide may pass beside an outline and still be meant to run through it; beyond the second it is said. */
+const [NEAR, TOLD] = [0.1, 1e-3];
 /** Places at which it is looked at on its way. */
 const LOOKED_AT = 512;
 /** Nearer to an end of a piece than this share, a place is that end. */
@@ -26,10 +26,14 @@ export interface Guided<O extends Outline> {
   readonly outlines: readonly O[];
   /** Which guide begins a piece, by the piece's place. */
   readonly at: ReadonlyMap<number, Guide>;
+  /** That guides do not quite run through the outlines, as a sentence. */
+  readonly note: string | null;
 }
 
 interface Mark {
   readonly guide: Guide;
+  /** mm by which it passes beside an outline. */
+  readonly off: number;
   /** On each outline: a piece, and the share of it. */
   readonly on: readonly (readonly [piece: number, share: number])[];
 }
@@ -50,9 +54,11 @@ export function guided<O extends Outline>(outlines: readonly O[], walks: readonl
     return dividedAlike(alike.map((o, i) => stretchOf(o.pieces, m.on[i]!, next.on[i]!)));
   });
   const starts = stretches.reduce<number[]>((all, own) => [...all, all.at(-1)! + own[0]!.length], [0]);
+  const off = Math.max(...marks.map((m) => m.off));
   return {
     outlines: alike.map((o, i) => ({ ...o, pieces: stretches.flatMap((own) => own[i]!) })),
     at: new Map(ordered.map((m, k) => [starts[k]!, m.guide])),
+    note: off > TOLD ? `A guide passes ${inMm(off)} beside an outline, and is taken as if it ran through; join them to be sure.` : null, // prettier-ignore
   };
 }
 
@@ -80,7 +86,11 @@ function marked(outlines: readonly Outline[], told: Walk): Mark {
       throw new StepFailure('A guide does not pass through the sections in their order; redraw it.');
   });
   const through = found.map((f) => f.along);
-  return { guide: { walk, through }, on: found.map((f, i) => placeIn(outlines[i]!.pieces, f.place)) };
+  return {
+    guide: { walk, through },
+    off: Math.max(...found.map((f) => f.off)),
+    on: found.map((f, i) => placeIn(outlines[i]!.pieces, f.place)),
+  };
 }
 
 interface Passing {

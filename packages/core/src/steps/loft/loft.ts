@@ -109,6 +109,7 @@ export const loft = declareTools({
     if (guides) refuseGuides(guides, all, closed);
     const led = guides ? guided(outlines, guides.map((g) => walkAlong(g.pieces, kernel))) : null; // prettier-ignore
     const ready = led?.outlines ?? matched(outlines);
+    if (led?.note) context.note(led.note);
     if (!led) {
       const places = all.flatMap((s, index) => ('at' in s ? [] : [index]));
       ready.forEach(({ frame, pieces }, i) => {
