@@ -50,8 +50,8 @@ export const faceFillet = declareStep({
         new Map([[body, meet]]),
         { edge: 'round', vertex: 'corner' },
         context,
-        ({ solid }, edges) =>
-        context.kernel.fillet(solid, edges.map((edge) => ({ edge, from: radius, to: radius }))), // prettier-ignore
+        (now, own) =>
+        context.kernel.fillet(now.solid, own.map((edge) => ({ edge, from: radius, to: radius }))), // prettier-ignore
       );
     if (one.length > 1 || other.length > 1)
       throw new StepFailure('Faces that do not meet are rounded into each other one and one; pick one on either side.');
