@@ -1,6 +1,7 @@
 import type { Axis, Box, CurveKind, EdgeFacts, FaceFacts, SurfaceKind, Vec3 } from '@helb/core';
 import type {
   BRepAdaptor_Surface,
+  BRepCheck_Analyzer,
   gp_Ax1,
   gp_Dir,
   gp_Pnt,
@@ -46,9 +47,15 @@ export function boxOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
   return { min: vec(scope.keep(box.CornerMin())), max: vec(scope.keep(box.CornerMax())) };
 }
 
+/** One for each kernel: of an analyser that is let go of, all that it found stays in memory, 1.6 MB for 100 faces. */
+const analysers = new WeakMap<OpenCascadeInstance, BRepCheck_Analyzer>();
+
 /** Does the kernel's analyser find the solid sound? */
-export function isSound(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): boolean {
-  return scope.keep(new oc.BRepCheck_Analyzer(shape, true, false, false)).IsValid();
+export function isSound(oc: OpenCascadeInstance, shape: TopoDS_Shape): boolean {
+  const known = analysers.get(oc);
+  if (known) known.Init(shape, true);
+  else analysers.set(oc, new oc.BRepCheck_Analyzer(shape, true, false, false));
+  return analysers.get(oc)!.IsValid();
 }
 
 export function describeFaces(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): FaceFacts[] {

@@ -224,7 +224,7 @@ export class OcctKernel implements SolidKernel {
   }
 
   isValid(solid: SolidHandle): boolean {
-    return this.about(solid, isSound);
+    return this.about(solid, (oc, _, shape) => isSound(oc, shape));
   }
 
   hasFreeFaces(solid: SolidHandle): boolean {
