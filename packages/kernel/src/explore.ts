@@ -1,5 +1,5 @@
 /** Walking the sub-shapes of a shape, each once, in the kernel's order. */
-import type { OpenCascadeInstance, TopAbs_ShapeEnum, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { OpenCascadeInstance, TopAbs_ShapeEnum, TopExp_Explorer, TopoDS_Shape } from 'replicad-opencascadejs';
 import type { Scope } from './scope.ts';
 
 const HASH_RANGE = 2147483647;
@@ -31,6 +31,9 @@ export class ShapeIndex {
   }
 }
 
+/** One for each kernel: of an explorer that is let go of, some hundred bytes stay in memory. */
+const explorers = new WeakMap<OpenCascadeInstance, TopExp_Explorer>();
+
 /** Every occurrence, in order. */
 export function occurrences(
   oc: OpenCascadeInstance,
@@ -38,9 +41,13 @@ export function occurrences(
   shape: TopoDS_Shape,
   kind: TopAbs_ShapeEnum,
 ): TopoDS_Shape[] {
+  const explorer = explorers.get(oc) ?? new oc.TopExp_Explorer();
+  explorers.set(oc, explorer);
   const found: TopoDS_Shape[] = [];
-  const explorer = scope.keep(new oc.TopExp_Explorer(shape, kind));
-  for (; explorer.More(); explorer.Next()) found.push(scope.keep(explorer.Current()));
+  for (explorer.Init(shape, kind, oc.TopAbs_ShapeEnum.TopAbs_SHAPE); explorer.More(); explorer.Next())
+    found.push(scope.keep(explorer.Current()));
+  // It does not hold on to the shape.
+  explorer.Clear();
   return found;
 }
 
