@@ -7,7 +7,7 @@ import { basisAt, KernelError, type Break, type Vec3, type WovenSide } from '@he
 import type { Knots } from './spline-surface.ts';
 
 /** How near, mm, a surface comes to the places it is told by; sewing bridges ten times as much. */
-export const FITTED = 1e-6;
+const FITTED = 1e-6;
 /** The same as a share of the coordinates, which have no more digits to give. */
 const FITTED_SHARE = 1e-11;
 const DEGREE = 5;

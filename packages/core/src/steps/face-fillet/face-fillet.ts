@@ -45,13 +45,10 @@ export const faceFillet = declareStep({
       const has = (side: typeof one) => side.some((f) => edge.faces.includes(f.face));
       return has(one) && has(other) && new Set(edge.faces).size > 1 ? [i] : [];
     });
+    const rounded = meet.map((edge) => ({ edge, from: radius, to: radius }));
     if (meet.length > 0)
-      return rework(
-        new Map([[body, meet]]),
-        { edge: 'round', vertex: 'corner' },
-        context,
-        (now, own) =>
-        context.kernel.fillet(now.solid, own.map((edge) => ({ edge, from: radius, to: radius }))), // prettier-ignore
+      return rework(new Map([[body, rounded]]), { edge: 'round', vertex: 'corner' }, context, (now, own) =>
+        context.kernel.fillet(now.solid, own),
       );
     if (one.length > 1 || other.length > 1)
       throw new StepFailure('Faces that do not meet are rounded into each other one and one; pick one on either side.');

@@ -28,8 +28,7 @@ export function asideOf(outlines: readonly Outline[], ways: Ways, guides: Readon
   const lengths = outlines.map((o) => o.pieces.map(pieceLength));
   /** Where it passes the plane between the sections there, mm along it. */
   const passing = (guide: Guide, piece: number, way: number) => {
-    const i = spanOf(ways, way);
-    const t = (way - ways.at[i]!) / (ways.at[i + 1]! - ways.at[i]!);
+    const [i, t] = spanAt(ways, way);
     const own = ways.place(way)(piece, 0);
     const normal = normalBetween(outlines[i]!, outlines[i + 1]!, t, minus(ways.place(ways.at[i + 1]!)(piece, 0), ways.place(ways.at[i]!)(piece, 0))); // prettier-ignore
     let [low, high] = [guide.through[i]!, guide.through[i + 1]!];
@@ -57,8 +56,7 @@ export function asideOf(outlines: readonly Outline[], ways: Ways, guides: Readon
       piece,
       by(way: number): Vec3 {
         const { own, on } = passing(guide, piece, way);
-        const i = spanOf(ways, way);
-        const t = (way - ways.at[i]!) / (ways.at[i + 1]! - ways.at[i]!);
+        const [i, t] = spanAt(ways, way);
         const p = guide.walk.on(on).at;
         const at = (k: 0 | 1 | 2) => p[k] - own[k] - (1 - t) * off[i]![k] - t * off[i + 1]![k];
         return [at(0), at(1), at(2)];
@@ -70,8 +68,7 @@ export function asideOf(outlines: readonly Outline[], ways: Ways, guides: Readon
     at(way) {
       let told = known.get(way);
       if (!told) {
-        const i = spanOf(ways, way);
-        const t = (way - ways.at[i]!) / (ways.at[i + 1]! - ways.at[i]!);
+        const [i, t] = spanAt(ways, way);
         const wide = lengths[i]!.map((l, k) => (1 - t) * l + t * lengths[i + 1]![k]!);
         told = spread(wide, corners, new Map(led.map(({ piece, by }) => [piece, by(way)])));
         known.set(way, told);
@@ -101,10 +98,11 @@ function refuseBack(outlines: readonly Outline[], ways: Ways, piece: number, { w
   });
 }
 
-function spanOf({ at }: Ways, way: number): number {
+/** Between which sections, from the first of them, and at what share of the way between them. */
+function spanAt({ at }: Ways, way: number): readonly [section: number, share: number] {
   let i = 0;
   while (i < at.length - 2 && way > at[i + 1]!) i++;
-  return i;
+  return [i, (way - at[i]!) / (at[i + 1]! - at[i]!)];
 }
 
 function whenPassing(along: number, on: (way: number) => number): number {
