@@ -93,21 +93,7 @@ test('section', async ({ page, workplace: w }) => {
 });
 
 test('twisted', async ({ page, workplace: w, hands }) => {
-  await w.newSketch('Handle');
-  await hands.rectangle([0, 0], [8, 5], '14', '5', 'Centred rectangle');
-  await page.keyboard.press('Enter');
-  await hands.sketchOn('wall');
-  await w.draw('Line', [0, 0], [0, 25]);
-  await page.keyboard.press('a');
-  await w.click(30, 50);
-  await w.putDown();
-  await page.keyboard.press('Enter');
-  await hands.look('upper right front');
-  await page.keyboard.press('f');
-  await w.choose('Sweep');
-  await w.pick([3, 0, 0]);
-  await w.pick([0, 0, 15]);
-  await w.keep('Sweep 1');
+  await hands.bentBar('14', '5');
   await hands.more('Sweep 1', 'Add: twist on the way');
   await hands.number('Sweep 1', 'twist', '180 deg');
   await allComputed(w);
@@ -116,25 +102,7 @@ test('twisted', async ({ page, workplace: w, hands }) => {
 });
 
 test('emboss', async ({ page, workplace: w, hands }) => {
-  await w.newSketch('Dial drum');
-  await hands.circle([0, 0], '36');
-  await page.keyboard.press('x');
-  await hands.number('Extrude 1', 'distance', '24 mm');
-  await w.keep('Extrude 1');
-  await hands.sketchOn('wall');
-  await w.draw('Text', [-12, 8]);
-  await w.point(16, 8);
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('OPEN 3');
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('8');
-  await page.keyboard.press('Enter');
-  await w.putDown();
-  await page.keyboard.press('Enter');
-  await hands.look('upper right front');
-  await page.keyboard.press('f');
-  await w.choose('Emboss');
-  await w.pick([18 * Math.SQRT1_2, -18 * Math.SQRT1_2, 3]);
+  await hands.letteredDrum('OPEN 3', '24 mm');
   await w.keep('Emboss 1');
   await allComputed(w);
   await page.keyboard.press('f');

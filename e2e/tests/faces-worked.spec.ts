@@ -32,26 +32,8 @@ test('a bevel rounded over from face to face, and the far face brought to a plan
   await expect(w.caption()).toContainText('72 × 40 × 10 mm');
 });
 
-test('lettering wound round a drum', async ({ page, workplace: w, hands }) => {
-  await w.newSketch('Drum');
-  await hands.circle([0, 0], '36');
-  await page.keyboard.press('x');
-  await hands.number('Extrude 1', 'distance', '30 mm');
-  await w.keep('Extrude 1');
-  await hands.sketchOn('wall');
-  await w.draw('Text', [-14, 12]);
-  await w.point(14, 12);
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('VENT 7');
-  await page.keyboard.press('Tab');
-  await page.keyboard.type('8');
-  await page.keyboard.press('Enter');
-  await w.putDown();
-  await page.keyboard.press('Enter');
-  await hands.look('upper right front');
-  await page.keyboard.press('f');
-  await w.choose('Emboss');
-  await w.pick([18 * Math.SQRT1_2, -18 * Math.SQRT1_2, 4]);
+test('lettering wound round a drum', async ({ workplace: w, hands }) => {
+  await hands.letteredDrum('VENT 7', '30 mm');
   await w.keep('Emboss 1');
   await expect(w.step('Emboss 1')).toContainText('Sketch 2, all regions');
   await expect(w.caption()).toContainText('36.5 × 30 mm');

@@ -117,6 +117,48 @@ export class Hands {
     await this.w.page.getByRole('button', { name: 'Done' }).click();
   }
 
+  /** A bar of these sizes swept 25 mm up and round a bend to 30, 50, in a new design. */
+  async bentBar(width: string, height: string): Promise<void> {
+    const { w } = this;
+    await w.newSketch('Handle');
+    await this.rectangle([0, 0], [8, 5], width, height, 'Centred rectangle');
+    await w.page.keyboard.press('Enter');
+    await this.sketchOn('wall');
+    await w.draw('Line', [0, 0], [0, 25]);
+    await w.page.keyboard.press('a');
+    await w.click(30, 50);
+    await w.putDown();
+    await w.page.keyboard.press('Enter');
+    await this.look('upper right front');
+    await w.page.keyboard.press('f');
+    await w.choose('Sweep');
+    await w.pick([3, 0, 0]);
+    await w.pick([0, 0, 15]);
+    await w.keep('Sweep 1');
+  }
+
+  /** Lettering 8 mm high about to be embossed on a drum 36 mm across, in a new design. */
+  async letteredDrum(text: string, height: string): Promise<void> {
+    const { w } = this;
+    await w.newSketch('Drum');
+    await this.circle([0, 0], '36');
+    await w.page.keyboard.press('x');
+    await this.number('Extrude 1', 'distance', height);
+    await w.keep('Extrude 1');
+    await this.sketchOn('wall');
+    await w.draw('Text', [-14, 10]);
+    await w.point(14, 10);
+    await w.page.keyboard.press('Tab');
+    await this.type(text, 'Tab');
+    await this.type('8', 'Enter');
+    await w.putDown();
+    await w.page.keyboard.press('Enter');
+    await this.look('upper right front');
+    await w.page.keyboard.press('f');
+    await w.choose('Emboss');
+    await w.pick([18 * Math.SQRT1_2, -18 * Math.SQRT1_2, 4]);
+  }
+
   /** Of an open menu. */
   private async item(name: string): Promise<void> {
     await this.w.page.getByRole('menuitem', { name, exact: true }).click();

@@ -2,21 +2,7 @@
 import { expect, test } from './hands.ts';
 
 test('a handle twisted round its bend keeps its section all the way', async ({ page, workplace: w, hands }) => {
-  await w.newSketch('Handle');
-  await hands.rectangle([0, 0], [8, 5], '12', '5', 'Centred rectangle');
-  await page.keyboard.press('Enter');
-  await hands.sketchOn('wall');
-  await w.draw('Line', [0, 0], [0, 25]);
-  await page.keyboard.press('a');
-  await w.click(30, 50);
-  await w.putDown();
-  await page.keyboard.press('Enter');
-  await hands.look('upper right front');
-  await page.keyboard.press('f');
-  await w.choose('Sweep');
-  await w.pick([3, 0, 0]);
-  await w.pick([0, 0, 15]);
-  await w.keep('Sweep 1');
+  await hands.bentBar('12', '5');
   await hands.more('Sweep 1', 'Add: twist on the way');
   await hands.number('Sweep 1', 'twist', '150 deg');
   await hands.computed();
