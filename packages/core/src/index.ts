@@ -102,7 +102,7 @@ export { linearColor } from './solid/color.ts';
 export { colorOf, PART_COLORS } from './document/part-colors.ts';
 export { DxfRefused, readDxf, type DxfDrawing } from './exchange/dxf-read.ts';
 export { mendGaps, takeIn } from './sketch/change/take-in.ts';
-export { StepFailure, type Body } from './names/body.ts';
+export { StepFailure, type Body, type NumberCure } from './names/body.ts';
 export { findFace, refOfFace, type FoundFace } from './names/find-face.ts';
 export * from './space/planes.ts';
 export * from './space/transform.ts';

@@ -1,6 +1,6 @@
 /** Edges rounded and bevelled, walls and slants: volumes in closed form, names that last, and what is said when it does not fit. */
 import { describe, expect, test } from '@jest/globals';
-import { setDimension, setSlot, type Step } from '@helb/core';
+import { setDimension, setSlot, type NumberCure, type Step } from '@helb/core';
 import {
   block,
   designOf,
@@ -89,14 +89,15 @@ describe('rounded and bevelled edges', () => {
     ] as const) {
       const failed = last(await after(step));
       expect(failed.status).toBe('failed');
-      expect(failed.message).toContain(`; ${failed.cure!.value} mm does.`);
-      expect(failed.cure).toMatchObject({ number, kind: 'length' });
+      const cure = failed.cure as NumberCure;
+      expect(failed.message).toContain(`; ${cure.value} mm does.`);
+      expect(cure).toMatchObject({ number, kind: 'length' });
       // Half of the height, or of the narrower side, less what makes a face vanish.
-      expect(failed.cure!.value).toBeGreaterThan(4.8);
-      expect(failed.cure!.value).toBeLessThan(10);
+      expect(cure.value).toBeGreaterThan(4.8);
+      expect(cure.value).toBeLessThan(10);
       // The body stays as it was before the step.
       expect(failed.bodies[0]!.facts.volume).toBeCloseTo(8000, 6);
-      const cured = await after({ ...step, [number]: `${failed.cure!.value} mm` });
+      const cured = await after({ ...step, [number]: `${cure.value} mm` });
       expect(last(cured).status).toBe('ok');
     }
   });

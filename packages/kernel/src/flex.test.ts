@@ -1,6 +1,7 @@
 import {
   addDimension, addRequirement, attempt, dialRanges, flexDial, flexPairs, PartEvaluator, setDimension, setMaterial, sizeKey,
   type Design, type Tried,
+  type NumberCure,
 } from '@helb/core'; // prettier-ignore
 import { expect, test } from '@jest/globals';
 import { loadKernel } from './load.ts';
@@ -29,7 +30,7 @@ test('a rounding of two corners fails where the wall between them ends, and says
   expect(below).toBeNull();
   expect(Math.abs(safe.to - 15)).toBeLessThan(17 / 100);
   expect(above!.faults[0]).toMatchObject({ how: 'fails', part: 'p', step: 'f' });
-  expect(above!.faults[0]!.cure!.value).toBeLessThan(above!.fails);
+  expect((above!.faults[0]!.cure as NumberCure).value).toBeLessThan(above!.fails);
 });
 
 test('dials that stand alone are found to fail together; numbers and sizes are kept for charts', async () => {

@@ -217,6 +217,22 @@ describe('extrude', () => {
   });
 });
 
+test('a cut that goes away from the material is turned round by its cure; one that meets nothing has none', async () => {
+  const cut = (reversed: boolean, x = 1) =>
+    evaluate({
+      s: on(floor, rectangle(0, 0, 5, 5)),
+      e: extrude('s'),
+      s2: on({ face: { name: 'e:end' } }, rectangle(x, 1, 2, 2)),
+      j: extrude('s2', { result: 'cut', distance: '3 mm', reversed }),
+    });
+  const away = last(await cut(false));
+  expect(away.cure).toEqual({ slot: 'reversed', stored: true, says: 'Turn it round' });
+  const turned = await cut(true);
+  expect(last(turned).status).toBe('ok');
+  expect(turned.bodies[0]!.facts.volume).toBeCloseTo(250 - 12, 9);
+  expect(last(await cut(false, 50)).cure).toBeNull();
+});
+
 describe('a sketch on a face', () => {
   const boss = (height: string): Record<string, Step> => ({
     s: on(floor, rectangle(0, 0, 40, 40)),

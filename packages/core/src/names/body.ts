@@ -21,13 +21,23 @@ export function curveOfEdge({ solid }: Pick<Body, 'solid'>, index: number, kerne
 }
 
 /** A value of one of the step's own numbers with which it could be made. */
-export interface Cure {
+export interface NumberCure {
   /** The number's key. */
   readonly number: string;
   readonly kind: QuantityKind;
   /** mm, rad or plain. */
   readonly value: number;
 }
+
+/** Another filling of one of the step's slots with which it could be made. */
+export interface SlotCure {
+  readonly slot: string;
+  readonly stored: unknown;
+  /** What taking it is called: “Turn it round”. */
+  readonly says: string;
+}
+
+export type Cure = NumberCure | SlotCure;
 
 /** A step cannot be made; the message is a sentence for the user. */
 export class StepFailure extends Error {

@@ -55,7 +55,8 @@ const inPairs = computed(() =>
 );
 
 function cureOf({ step, cure }: Fault) {
-  if (!cure || step === undefined) return null;
+  // What is wrong at some numbers only is mended by a number.
+  if (!cure || 'slot' in cure || step === undefined) return null;
   const text = expressionOf(cure.value, cure.kind, units.value);
   return {
     label: `Make its ${cure.number} ${text}`,

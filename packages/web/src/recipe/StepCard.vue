@@ -1,6 +1,15 @@
 <script setup lang="ts">
 /** One step: its name, how it stands, and its sentence with live slots. */
-import { asSketch, expressionOf, readingOf, renameStep, sentenceOf, setDimension, type Step } from '@helb/core';
+import {
+  asSketch,
+  expressionOf,
+  readingOf,
+  renameStep,
+  sentenceOf,
+  setDimension,
+  setSlot,
+  type Step,
+} from '@helb/core';
 import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -44,13 +53,18 @@ const state = computed<{ text: string; tone: string } | null>(() => {
   if (sketch.freedoms === 0) return { text: 'settled', tone: 'text-good' };
   return { text: `${sketch.freedoms} freedom${sketch.freedoms === 1 ? '' : 's'} left`, tone: 'text-warn' };
 });
-/** A number found by trying, with which the step could be made. */
+/** Found by trying: what the step could be made with. */
 const cure = computed(() => {
   const found = props.view?.cure;
   if (!found || !design.design) return null;
+  if ('slot' in found)
+    return {
+      says: found.says,
+      take: () => void (session.notice = design.edit(setSlot(props.part, props.stepId, found.slot, found.stored))),
+    };
   const expression = expressionOf(found.value, found.kind, design.design.units);
   return {
-    expression,
+    says: `Make it ${expression}`,
     take: () => void (session.notice = design.edit(setDimension(`${props.stepId}.${found.number}`, expression))),
   };
 });
@@ -120,7 +134,7 @@ function open(): void {
     >
       {{ view.message }}
       <button v-if="cure" class="ml-1 font-medium text-link underline" @click="cure.take">
-        Make it {{ cure.expression }}
+        {{ cure.says }}
       </button>
     </p>
   </li>

@@ -1,7 +1,7 @@
 /** What becomes of a step's fresh solids: new bodies, joined to those there, or cut from them. */
-import { StepFailure, type Body } from '../../names/body.ts';
+import { StepFailure, type Body, type Cure } from '../../names/body.ts';
 import { nameOf } from '../../names/name.ts';
-import type { MadeSolid, SolidHandle, SolidKernel } from '../../solid/kernel.ts';
+import { KernelError, type MadeSolid, type SolidHandle, type SolidKernel } from '../../solid/kernel.ts';
 import { minus } from '../../space/vector.ts';
 import { isPlausible } from '../../solid/second-opinion.ts';
 import { LazyFacts } from '../../names/facts.ts';
@@ -47,9 +47,30 @@ export function declareTools<S extends MakesTools>(
     ...kind,
     make(inputs, context) {
       const { result, bodies } = inputs as Inputs<typeof resultSlots>;
-      return finish(result, bodies, kind.tools(inputs, context), context);
+      const made = (of: Inputs<S>) => finish(result, bodies, kind.tools(of, context), context);
+      try {
+        return made(inputs);
+      } catch (error) {
+        if (!(error instanceof NothingDone) || !('reversed' in kind.slots)) throw error;
+        throw new StepFailure(error.message, turnedRound(inputs, made));
+      }
     },
   });
+}
+
+/** A boolean that would leave all as it was. */
+class NothingDone extends StepFailure {}
+
+/** Where the other direction meets something, that is the cure. */
+function turnedRound<I>(inputs: I, made: (of: I) => unknown): Cure | null {
+  const stored = !(inputs as { reversed?: boolean }).reversed;
+  try {
+    made({ ...inputs, reversed: stored });
+    return { slot: 'reversed', stored, says: 'Turn it round' };
+  } catch (error) {
+    if (error instanceof StepFailure || error instanceof KernelError) return null;
+    throw error;
+  }
 }
 
 /** The end of such a step's sentence. */
@@ -147,7 +168,7 @@ function combined(
       const facts = new LazyFacts(kernel, own.solid);
       const target = targets[from[0] ?? Infinity] ?? (kind === 'common' ? aroundIt(targets, facts) : undefined);
       if (!target)
-        throw new StepFailure(
+        throw new NothingDone(
           `This does not touch ${listed(targets, context)}, so there is nothing to join; make it a new body, or move it.`,
         );
       // A tool that only touches it shares a face with it, and changes nothing.
@@ -164,7 +185,7 @@ function combined(
       made.push({ body: context.body(target.name, own.solid, faceNames, facts), from: target });
     }
     if (made.length === 0)
-      throw new StepFailure(NOTHING[kind](context.stepName(context.stepId), listed(targets, context)));
+      throw new NothingDone(NOTHING[kind](context.stepName(context.stepId), listed(targets, context)));
     refuseImpossible(
       kind,
       targets,
