@@ -25,13 +25,19 @@ describe('sweeps', () => {
   });
 
   test('wound about an axis, a profile held level to it takes its area times the way of its centre', async () => {
-    for (const left of [false, true]) {
+    for (const [left, reversed] of [
+      [false, false],
+      [true, false],
+      [false, true],
+    ]) {
       const steps: Record<string, Step> = {
         s: outline(rectangle(9, -1, 2, 2), { plane: { datum: 'wall' } }),
-        q: { kind: 'helix', name: 'Helix', axis: { datum: 'z' }, at: { origin: true }, radius: '10 mm', pitch: '6 mm', turns: '3', taper: '0 deg', left }, // prettier-ignore
+        q: { kind: 'helix', name: 'Helix', axis: { datum: 'z' }, at: { origin: true }, radius: '10 mm', pitch: '6 mm', turns: '3', taper: '0 deg', left, reversed }, // prettier-ignore
         w: swept(all, { path: { step: 'q' }, held: 'along', direction: { datum: 'z' } }),
       };
-      expect((await volume(steps)) / (4 * 2 * Math.PI * 10 * 3)).toBeCloseTo(1, 4);
+      const { volume, box } = (await evaluated(designOf(steps))).bodies[0]!.facts;
+      expect(volume / (4 * 2 * Math.PI * 10 * 3)).toBeCloseTo(1, 4);
+      expect(reversed ? -box.min[2] : box.max[2]).toBeGreaterThan(18.5);
     }
   });
 

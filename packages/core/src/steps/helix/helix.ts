@@ -29,6 +29,7 @@ export const helix = declareStep({
     turns: { of: expression('number') },
     taper: { of: expression('angle'), otherwise: () => '0 deg', says: 'By how much it widens as it rises.' },
     left: { of: flag('right-handed', 'left-handed'), otherwise: () => false },
+    reversed: { of: flag('forward', 'reversed'), otherwise: () => false, says: 'true: it rises against the axis.' },
   },
   first: 'radius',
   begin({ picks }) {
@@ -37,9 +38,9 @@ export const helix = declareStep({
     return about && { axis: about, at: { origin: true }, radius: '10 mm', pitch: '2 mm', turns: '5', taper: '0 deg' };
   },
   sentence: () => [
-    'Helix about', { slot: 'axis' }, 'from', { slot: 'at' }, 'with radius', { slot: 'radius' }, 'rising', { slot: 'pitch' }, 'a turn,', { slot: 'turns' }, 'turns, widening by', { slot: 'taper' }, { slot: 'left' },
+    'Helix about', { slot: 'axis' }, 'from', { slot: 'at' }, 'with radius', { slot: 'radius' }, 'rising', { slot: 'pitch' }, 'a turn,', { slot: 'turns' }, 'turns, widening by', { slot: 'taper' }, { slot: 'left' }, { slot: 'reversed' },
   ], // prettier-ignore
-  make({ axis: about, at, radius, pitch, turns, taper, left }) {
+  make({ axis: about, at, radius, pitch, turns, taper, left, reversed }) {
     refuseNone(radius, 'The radius');
     refuseNone(pitch, 'The rise in a turn');
     refuseNone(turns, 'The number of turns');
@@ -48,12 +49,14 @@ export const helix = declareStep({
     if (radius + pitch * turns * Math.tan(taper) <= 0)
       throw new StepFailure('The helix narrows to nothing before its end; give fewer turns or a smaller angle.');
     const foot = footOf(about, at.at);
+    const up = about.direction;
+    const direction: Vec3 = reversed ? [-up[0], -up[1], -up[2]] : up;
     return {
       made: [],
       used: [],
       datum: {
         kind: 'curve',
-        helix: { kind: 'helix', axis: { origin: foot, direction: about.direction }, from: squareTo(about.direction), radius, pitch, turns, taper, left }, // prettier-ignore
+        helix: { kind: 'helix', axis: { origin: foot, direction }, from: squareTo(direction), radius, pitch, turns, taper, left }, // prettier-ignore
       },
     };
   },
