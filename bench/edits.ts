@@ -61,7 +61,8 @@ function anyEdit(design: Design, part: string): [Edit, string] {
   }
   if (at < 0.88) {
     const to = Math.floor(random() * home.stepOrder.length);
-    return [moveStep(part, step, to), `move ${name} to ${to}`];
+    const others = home.stepOrder.filter((id) => id !== step);
+    return [moveStep(part, step, others[to - 1] ?? null), `move ${name} to ${to}`];
   }
   const [slot, value] = one([['reversed', true], ['reversed', false], ['flipped', true], ['way', 'symmetric'], ['way', 'through_all'], ['way', 'to_next'], ['result', 'join'], ['result', 'cut'], ['result', 'new_body']] as const); // prettier-ignore
   return [setSlot(part, step, slot, value), `${slot} of ${name} = ${value}`];

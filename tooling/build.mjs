@@ -16,7 +16,7 @@ export async function buildNode() {
       'packages/cli/dist/main': 'packages/cli/src/main.ts',
       'packages/server/dist/main': 'packages/server/src/main.ts',
       'packages/server/dist/index': 'packages/server/src/index.ts',
-      'packages/server/dist/reading': 'packages/server/src/designs/reading.ts',
+      'packages/server/dist/desk-thread': 'packages/server/src/designs/desk-thread.ts',
     },
     outdir: '.',
     outExtension: { '.js': '.mjs' },

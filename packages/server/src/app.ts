@@ -1,5 +1,4 @@
 /** The web server: the interface's files, and the designs behind /api. */
-import { bodyParser } from '@koa/bodyparser';
 import Koa from 'koa';
 import compress from 'koa-compress';
 import helmet from 'koa-helmet';
@@ -7,25 +6,36 @@ import serve from 'koa-static';
 import { createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
-import type { Sequelize } from 'sequelize';
-import type { Reader } from './designs/reader.ts';
-import { designRoutes, isFilePath } from './designs/routes.ts';
+import { ConnectionError, DatabaseError, type Sequelize } from 'sequelize';
+import { authors } from './access/author.ts';
+import { hostFault, type HostList } from './access/hosts.ts';
+import { limits } from './access/limiter.ts';
+import type { ChangeLog } from './designs/change-log.ts';
+import type { Desks } from './designs/desk-threads.ts';
 import { pictureRoutes } from './designs/pictures.ts';
+import { designRoutes } from './designs/routes.ts';
 import { projectRoutes } from './projects/routes.ts';
 import { Refusal } from './refusal.ts';
 
-/** Requests to /api a client may make in ten seconds; a person dragging makes far fewer. */
-const REQUESTS_PER_WINDOW = 600;
-const WINDOW_SECONDS = 10;
 const A_YEAR_MS = 365 * 24 * 3600 * 1000;
+const HEALTH_LIMIT_MS = 2000;
 
-/** @param read reads design files that clients send */
-export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | null, read: Reader): Koa {
+export interface Parts {
+  readonly sequelize: Sequelize;
+  readonly log: Logger;
+  readonly desks: Desks;
+  readonly changes: ChangeLog;
+  readonly hosts: HostList;
+  /** Signs what browsers are given to be known by. */
+  readonly secret: string;
+  /** Where the built interface lies, when it is served here. */
+  readonly webRoot: string | null;
+}
+
+export function createApp({ sequelize, log, desks, changes, hosts, secret, webRoot }: Parts): Koa {
   const app = new Koa();
   // A client that goes away in the middle of an answer is no fault of ours.
   app.on('error', (error: unknown) => log.debug({ err: error }, 'connection lost'));
-  const limiter = new RateLimiterMemory({ points: REQUESTS_PER_WINDOW, duration: WINDOW_SECONDS });
 
   app.use(async (ctx, next) => {
     try {
@@ -35,33 +45,53 @@ export function createApp(sequelize: Sequelize, log: Logger, webRoot: string | n
     }
   });
   app.use(securityHeaders());
-  app.use(compress({ filter: (type) => /json|javascript|css|html|svg/.test(type), br: false }));
-  app.use(async (ctx, next) => {
-    if (ctx.path.startsWith('/api/')) {
-      try {
-        await limiter.consume(ctx.ip);
-      } catch {
-        throw new Refusal(429, 'Too many requests at once; wait a few seconds.');
-      }
-    }
-    await next();
-  });
-  // Files come as text and are read elsewhere.
   app.use((ctx, next) => {
-    if (isFilePath(ctx.method, ctx.path)) ctx.disableBodyParser = true;
+    const fault = hostFault(ctx.req, hosts);
+    if (fault) throw new Refusal(403, fault);
     return next();
   });
-  app.use(bodyParser({ jsonLimit: '16mb', enableTypes: ['json'] }));
-  app.use(projectRoutes().routes());
-  app.use(pictureRoutes().routes());
-  app.use(designRoutes(sequelize, read).routes());
+  app.use(compress({ filter: (type) => /json|javascript|css|html|svg/.test(type), br: false }));
+  app.use(behindApi(authors(secret)));
+  app.use(behindApi(limits()));
   app.use(async (ctx, next) => {
-    if (ctx.path === '/api/health') ctx.body = { ok: true };
-    else if (ctx.path.startsWith('/api/')) throw new Refusal(404, 'There is nothing at this address.');
+    if (ctx.path === '/api/health') await answerHealth(ctx, sequelize);
     else await next();
   });
+  app.use(projectRoutes(sequelize, desks).routes());
+  app.use(pictureRoutes(changes).routes());
+  app.use(designRoutes(sequelize, desks, changes).routes());
+  app.use(
+    behindApi(() => {
+      throw new Refusal(404, 'There is nothing at this address.');
+    }),
+  );
   if (webRoot) serveInterface(app, webRoot);
   return app;
+}
+
+/** However it is written: no spelling of the address leads round what stands before it. */
+function behindApi(middleware: Koa.Middleware): Koa.Middleware {
+  return (ctx, next) => (/^\/+api(\/|$)/i.test(decoded(ctx.path)) ? middleware(ctx, next) : next());
+}
+
+function decoded(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    return path;
+  }
+}
+
+async function answerHealth(ctx: Koa.Context, sequelize: Sequelize): Promise<void> {
+  const limit = new Promise<never>((_, fail) => setTimeout(() => fail(new Error('no answer')), HEALTH_LIMIT_MS).unref()); // prettier-ignore
+  try {
+    await Promise.race([sequelize.query('SELECT 1'), limit]);
+    ctx.body = { ok: true };
+  } catch {
+    ctx.status = 503;
+    ctx.set('Retry-After', '1');
+    ctx.body = { ok: false, message: 'The database does not answer; it is being started again.' };
+  }
 }
 
 /** The kernel's glue code builds functions from text, so its worker alone may; the page may not. */
@@ -103,7 +133,9 @@ function serveInterface(app: Koa, webRoot: string): void {
   app.use(async (ctx, next) => {
     await next();
     const page = join(webRoot, 'index.html');
-    if (ctx.status === 404 && ctx.method === 'GET' && ctx.accepts('html') && existsSync(page)) {
+    // The interface's own addresses have no ending; a file that is not there is not there.
+    const isFile = /\.\w+$/.test(ctx.path) || ctx.path.startsWith('/assets/');
+    if (ctx.status === 404 && ctx.method === 'GET' && !isFile && ctx.accepts('html') && existsSync(page)) {
       ctx.type = 'html';
       ctx.body = createReadStream(page);
     }
@@ -111,21 +143,29 @@ function serveInterface(app: Koa, webRoot: string): void {
 }
 
 function answerError(ctx: Koa.Context, error: unknown, log: Logger): void {
+  const status = error instanceof Refusal ? error.status : (error as { status?: number }).status;
   if (error instanceof Refusal) {
     ctx.status = error.status;
     ctx.body = { message: error.message };
-    return;
-  }
-  const status = (error as { status?: number }).status;
-  if (status === 413) {
-    ctx.status = 413;
-    ctx.body = { message: 'This is larger than the 16 MB the server takes at once.' };
   } else if (status !== undefined && status >= 400 && status < 500) {
     ctx.status = status;
     ctx.body = { message: 'The server could not read this request.' };
+  } else if (isDatabaseAway(error)) {
+    ctx.status = 503;
+    ctx.body = { message: 'The database does not answer just now; what you sent may have been kept, and is asked for again by its id.' }; // prettier-ignore
   } else {
     log.error({ err: error, path: ctx.path }, 'request failed');
     ctx.status = 500;
-    ctx.body = { message: 'The server met a fault of its own; nothing was changed. Try again.' };
+    ctx.body = { message: 'The server met a fault of its own; what you sent may have been kept. Look, and try again.' };
   }
+  if (ctx.status === 503) ctx.set('Retry-After', '1');
+}
+
+const AWAY = new Set(['ECONNREFUSED', 'ECONNRESET', 'PROTOCOL_CONNECTION_LOST', 'ETIMEDOUT', 'EPIPE', 'ER_SERVER_SHUTDOWN', 'ER_CONNECTION_KILLED']); // prettier-ignore
+
+/** Connections end in many ways when a database goes away. */
+function isDatabaseAway(error: unknown): boolean {
+  if (error instanceof ConnectionError) return true;
+  const code = error instanceof DatabaseError ? (error.parent as { code?: string }).code : (error as { code?: string }).code; // prettier-ignore
+  return code !== undefined && AWAY.has(code);
 }

@@ -3,13 +3,17 @@ import { existsSync } from 'node:fs';
 import { createServer, type RequestListener, type Server } from 'node:http';
 import { resolve } from 'node:path';
 import { pino } from 'pino';
+import { hostList } from './access/hosts.ts';
 import { createApp } from './app.ts';
-import { connectDatabase } from './database/connect.ts';
+import { alone, connectDatabase, sharedSecret } from './database/connect.ts';
 import { lockDirectory } from './database/data-lock.ts';
 import { startPrivateDatabase } from './database/private-mariadb.ts';
 import { loadDemoOnce } from './demo.ts';
-import { startReader } from './designs/reader.ts';
+import { ChangeLog, revisionsOf } from './designs/change-log.ts';
+import { startDesks } from './designs/desk-threads.ts';
+import { purgeDaily } from './designs/purge.ts';
 import { upgradeStored } from './designs/upgrades.ts';
+import { Live } from './live/live.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 /** Open requests get this long to finish at shutdown. */
@@ -85,15 +89,22 @@ async function main(): Promise<void> {
   await listen(server, settings);
   const sequelize = await connectDatabase(await databaseUrl(settings));
   started.push(() => sequelize.close());
-  await upgradeStored(sequelize, log);
-  const reader = startReader();
-  started.push(() => reader.stop());
+  await alone(sequelize, () => upgradeStored(sequelize, log));
+  const desks = startDesks();
+  started.push(() => desks.stop());
+  const live = new Live();
+  const changes = new ChangeLog(sequelize, desks, live);
+  started.push(() => changes.stop());
+  started.push(() => live.stop());
   // Requests end before what they use does.
   started.push(started.shift()!);
   if (stopping) return;
-  await loadDemoOnce(resolve('demo'));
+  await alone(sequelize, () => loadDemoOnce(sequelize, resolve('demo')));
+  started.push(purgeDaily(log));
   const webRoot = resolve('packages/web/dist');
-  answer = createApp(sequelize, log, existsSync(webRoot) ? webRoot : null, reader.read).callback();
+  const [hosts, secret] = [hostList(settings.hosts), await sharedSecret('authors')];
+  live.serve(server, secret, hosts, { revisionsOf, since: (id, revision) => changes.since(id, revision) });
+  answer = createApp({ sequelize, log, desks, changes, hosts, secret, webRoot: existsSync(webRoot) ? webRoot : null }).callback(); // prettier-ignore
   const address = server.address();
   console.log(`Helb is at http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`);
 }

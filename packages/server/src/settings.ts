@@ -9,6 +9,7 @@ const Settings = z.object({
   HELB_DATA: z.string().default('.helb'),
   HELB_DATABASE_PORT: port.default(0),
   HELB_DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }).optional(),
+  HELB_HOSTS: z.string().default(''),
   HELB_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -21,6 +22,8 @@ export interface Settings {
   readonly databasePort: number;
   /** An existing database instead of the private one. */
   readonly databaseUrl: string | undefined;
+  /** Names under which the server is reached besides this machine's own. */
+  readonly hosts: readonly string[];
   readonly log: string;
 }
 
@@ -37,6 +40,9 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     dataDir: resolve(s.HELB_DATA),
     databasePort: s.HELB_DATABASE_PORT,
     databaseUrl: s.HELB_DATABASE_URL,
+    hosts: s.HELB_HOSTS.split(',')
+      .map((h) => h.trim())
+      .filter(Boolean),
     log: s.HELB_LOG,
   };
 }

@@ -1,5 +1,5 @@
 /** Calls to the server. Failures are sentences. */
-import type { Change, Design, LoggedChange, Shared } from '@helb/core';
+import type { Change, Design, LoggedChange, Shared, Touch } from '@helb/core';
 
 /** The server answered and refused. */
 export class ServerRefusal extends Error {
@@ -64,17 +64,45 @@ export interface DesignSummary {
   picture: { part: string; key: string } | null;
 }
 
+export interface DeletedDesign {
+  id: string;
+  name: string;
+  deleted: string;
+}
+
+/** A change of the log. */
+export interface Listed extends LoggedChange {
+  revision: number;
+  /** Who made it; null of changes made before that was known. */
+  author: string | null;
+  /** When, as ISO 8601. */
+  at: string;
+  /** A name given to the state after it. */
+  named: string | null;
+}
+
+/** With what it did. */
+export interface Told extends Listed {
+  touches: readonly Touch[];
+}
+
 export interface OpenedDesign {
   id: string;
   project: { id: string; name: string };
   revision: number;
   document: Design;
-  log: (LoggedChange & { revision: number })[];
+  /** Who this browser is, among the authors of the log. */
+  you: string;
+  /** The newest changes, oldest first. */
+  log: Listed[];
+  /** There are earlier ones. */
+  more: boolean;
 }
 
 export interface Acknowledged {
   revision: number;
-  missed: (LoggedChange & { revision: number; patches: Change['patches'] })[];
+  kept: Told | null;
+  missed: Told[];
 }
 
 async function bytes(method: string, path: string, body?: Uint8Array): Promise<Uint8Array> {
@@ -102,7 +130,10 @@ export const server = {
   shareDimensions: (project: string, base: number, shared: Shared) =>
     call<{ revision: number; shared: Shared }>('PUT', `/projects/${project}/dimensions`, { base, shared }),
   designs: (project: string) =>
-    call<{ project: { id: string; name: string }; designs: DesignSummary[] }>('GET', `/projects/${project}/designs`),
+    call<{ project: { id: string; name: string }; designs: DesignSummary[]; deleted: DeletedDesign[] }>(
+      'GET',
+      `/projects/${project}/designs`,
+    ),
   createDesign: (project: string, name: string) =>
     call<{ id: string }>('POST', `/projects/${project}/designs`, { name }),
   importDesign: (project: string, text: string) =>
@@ -111,11 +142,15 @@ export const server = {
   open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
   append: (id: string, base: number, change: Change) =>
     call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
-  change: (design: string, id: string) =>
-    call<{ label: string; patches: Change['patches']; inverse: Change['patches'] }>(
-      'GET',
-      `/designs/${design}/changes/${id}`,
-    ),
+  change: (design: string, id: string) => call<Told>('GET', `/designs/${design}/changes/${id}`),
+  since: (design: string, revision: number) =>
+    call<{ changes: Told[] }>('GET', `/designs/${design}/changes?since=${revision}`),
+  earlier: (design: string, before: number) =>
+    call<{ log: Listed[]; more: boolean }>('GET', `/designs/${design}/changes?before=${before}`),
+  state: (design: string, revision: number) => call<Design>('GET', `/designs/${design}/states/${revision}`),
+  nameState: (design: string, revision: number, name: string) =>
+    call<undefined>('PUT', `/designs/${design}/states/${revision}/name`, { name }),
+  restoreDesign: (id: string) => call<undefined>('POST', `/designs/${id}/restore`),
   pictures: (design: string) => call<{ part: string; key: string }[]>('GET', `/designs/${design}/pictures`),
   picture: (design: string, part: string, key: string) => bytes('GET', `/designs/${design}/pictures/${part}/${key}`),
   keepPicture: (design: string, part: string, key: string, picture: Uint8Array) =>

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import {
-  addDimension, addPart, applyChange, Change, applyEdit, deletePart, emptyDesign, readDesign, renameDesign, renamePart, setDimension, setMaterial, undoState, writeDesign,
-  type Design, type Edit, type LoggedChange,
+  addDimension, addPart, addVariant, addVariantColumn, Change, applyEdit, deletePart, deleteVariant, emptyDesign, faultOfTouched, inverted, keepSection, readDesign, renameDesign, renamePart, setDimension, setMaterial, take, undoState, withTouches, writeDesign,
+  type Design, type Edit, type LoggedChange, type Touch,
 } from '../index.ts'; // prettier-ignore
 
 const start = (): Design => {
@@ -26,6 +26,12 @@ const anyEdit = fc.oneof(
   fc.constantFrom('steel', 'brass', null).map((m): Edit => setMaterial('p1', m)),
   fc.string({ minLength: 1, maxLength: 12 }).map((name): Edit => renameDesign(name)),
   fc.constant(null).map((): Edit => deletePart('p2')),
+  fc.constantFrom('v1', 'v2').map((v): Edit => addVariant(v, `Variant ${v}`)),
+  fc.constantFrom('v1', 'v2').map((v): Edit => deleteVariant(v)),
+  fc.constant(null).map((): Edit => addVariantColumn('dimension:a')),
+  fc
+    .constant(null)
+    .map((): Edit => keepSection('p1', 'x1', { name: 'Middle', planes: [{ normal: [1, 0, 0], at: 3 }] })),
 );
 
 describe('changes', () => {
@@ -34,24 +40,19 @@ describe('changes', () => {
       fc.property(fc.array(anyEdit, { maxLength: 12 }), (edits) => {
         let design = start();
         const first = design;
-        const done: { patches: never[]; inverse: never[]; after: Design }[] = [];
+        const done: { touches: readonly Touch[]; after: Design }[] = [];
         for (const edit of edits) {
           const outcome = applyEdit(design, edit);
           if (!outcome.ok) continue;
+          expect(faultOfTouched(outcome.design, outcome.touches)).toBeNull();
           design = outcome.design;
-          done.push({ patches: outcome.patches as never[], inverse: outcome.inverse as never[], after: design });
+          done.push({ touches: outcome.touches, after: design });
         }
         const last = design;
-        for (const { inverse } of [...done].reverse()) {
-          const outcome = applyChange(design, inverse);
-          if (!outcome.ok) throw new Error(outcome.message);
-          design = outcome.design;
-        }
+        for (const { touches } of [...done].reverse()) design = withTouches(design, inverted(touches), true);
         expect(design).toEqual(first);
-        for (const { patches, after } of done) {
-          const outcome = applyChange(design, patches);
-          if (!outcome.ok) throw new Error(outcome.message);
-          design = outcome.design;
+        for (const { touches, after } of done) {
+          design = withTouches(design, touches, true);
           expect(design).toEqual(after);
         }
         expect(design).toEqual(last);
@@ -65,19 +66,6 @@ describe('changes', () => {
     const outcome = applyEdit(design, setDimension('a', 'a + 1 mm'));
     expect(outcome.ok).toBe(false);
     expect(JSON.stringify(design)).toBe(before);
-  });
-
-  test.each([
-    ['an unknown field', [{ op: 'add', path: ['colour'], value: 'red' }], /unsound/],
-    ['a wrong type', [{ op: 'replace', path: ['name'], value: 7 }], /unsound: name/],
-    ['a part missing from the order', [{ op: 'remove', path: ['partOrder', 0] }], /partOrder does not list “p1”/],
-    ['a place that is not there', [{ op: 'replace', path: ['parts', 'p9', 'name'], value: 'x' }], /no longer there/],
-    ['the prototype', [{ op: 'add', path: ['__proto__', 'x'], value: 1 }], /no longer there|unsound/],
-  ])('patches with %s are refused in words', (_, patches, message) => {
-    const outcome = applyChange(start(), patches as never[]);
-    expect(outcome.ok).toBe(false);
-    if (!outcome.ok) expect(outcome.message).toMatch(message);
-    expect(({} as { x?: number }).x).toBeUndefined();
   });
 
   test('undo and redo follow from the log alone', () => {
@@ -131,52 +119,58 @@ describe('design files', () => {
   });
 });
 
-describe('patches from a hostile client', () => {
+describe('what a hostile client sends', () => {
   const nested = (depth: number): unknown => {
     let value: unknown = 1;
     for (let i = 0; i < depth; i++) value = [value];
     return value;
   };
-
-  test.each([
-    ['set the length of a list', [{ op: 'replace', path: ['partOrder', 'length'], value: 4e9 }]],
-    ['set a length that is no number', [{ op: 'replace', path: ['partOrder', 'length'], value: 'x' }]],
-    ['name a place far beyond a list', [{ op: 'add', path: ['partOrder', 4e9], value: 'p1' }]],
-    ['name such a place as a word', [{ op: 'replace', path: ['partOrder', '999999999'], value: 'p1' }]],
-    ['name a fraction of a place', [{ op: 'replace', path: ['partOrder', '0.5'], value: 'p1' }]],
-    ['replace the whole', [{ op: 'replace', path: [], value: 1 }]],
-    ['reach the prototype', [{ op: 'add', path: ['parts', '__proto__', 'x'], value: 1 }]],
-    ['replace the prototype', [{ op: 'add', path: ['parts', '__proto__'], value: {} }]],
-    ['make one place by another', [{ op: 'add', path: ['partOrder', 2], value: 'p3' }, { op: 'add', path: ['partOrder', 9], value: 'p4' }]], // prettier-ignore
-  ])('that %s are refused at once', (_, patches) => {
-    const design = start();
-    const outcome = applyChange(design, patches as never[]);
-    expect(outcome.ok).toBe(false);
-    expect(design.partOrder).toEqual(['p1', 'p2']);
-    expect(({} as { x?: number }).x).toBeUndefined();
-  });
-
-  test('that shorten a list, or add at its end, are taken when the outcome is sound', () => {
-    const outcome = applyChange(start(), [
-      { op: 'remove', path: ['parts', 'p2'] },
-      { op: 'replace', path: ['partOrder', 'length'], value: 1 },
-    ]);
-    expect(outcome.ok && outcome.design.partOrder).toEqual(['p1']);
-  });
+  const keyed = (key: string): unknown => JSON.parse(`{"deep": {"${key}": 1}}`);
 
   test.each([
     ['nests without end', nested(100_000)],
     ['holds too much', Array.from({ length: 1_000_001 }, () => 0)],
-  ])('are not read when a value %s', (_, value) => {
-    const change = { id: 'a-change-1', kind: 'edit', command: 'x', label: 'x' };
-    const patched = (v: unknown) => Change.safeParse({ ...change, patches: [{ op: 'add', path: ['x'], value: v }] });
-    expect(patched(nested(20)).success).toBe(true);
-    expect(patched(value).success).toBe(false);
+    ['reaches the prototype', keyed('__proto__')],
+    ['names a constructor', keyed('constructor')],
+  ])('is not read when it %s', (_, args) => {
+    const sent = (value: unknown) =>
+      Change.safeParse({ id: 'a-change-1', kind: 'edit', command: 'x', args: value }).success;
+    expect(sent(nested(20))).toBe(true);
+    expect(sent(args)).toBe(false);
   });
 
-  test('with more entries than a design may have are unsound', () => {
-    const many = Object.fromEntries(Array.from({ length: 501 }, (_, i) => [`q${i}`, emptyDesign('x')]));
-    const outcome = applyChange(start(), [{ op: 'replace', path: ['parts'], value: many }] as never[]);
-    expect(outcome.ok).toBe(false);
+  test('never says itself what a command does', () => {
+    const sent = { id: 'a-change-1', kind: 'edit', command: 'rename-design', args: { name: 'B' } };
+    expect(Change.safeParse(sent).success).toBe(true);
+    expect(Change.safeParse({ ...sent, patches: [{ op: 'replace', path: ['name'], value: 'C' }] }).success).toBe(false);
+    expect(Change.safeParse({ ...sent, kind: 'undo' }).success).toBe(false);
+  });
+
+  const sketch = { kind: 'sketch', name: 'S', plane: { datum: 'floor' }, points: { a: [0, 0], b: [9, 0] }, curves: { l: { kind: 'line', from: 'a', to: 'b' } }, constraints: {} }; // prettier-ignore
+  const drawn = () => {
+    const made = take(start(), { kind: 'edit', command: 'add-step', args: { part: 'p1', id: 's', step: sketch } }, []);
+    if (!made.ok) throw new Error(made.message);
+    return made.design;
+  };
+  test.each([
+    ['a field that is none', [{ path: ['colour'], is: 'red' }], /unsound/],
+    ['a curve of another form', [{ path: ['curves', 'l', 'from'], was: 'a', is: 7 }], /unsound/],
+    ['a curve between points that are not there', [{ path: ['curves', 'm'], is: { kind: 'line', from: 'a', to: 'zz' } }], /unsound/], // prettier-ignore
+    ['the kind of step', [{ path: ['kind'], was: 'sketch', is: 'extrude' }], /unsound|no longer exists/],
+    ['a place within a list', [{ path: ['points', 'a', '4000000000'], is: 1 }], /unsound|changed meanwhile/],
+    ['the prototype', [{ path: ['__proto__', 'x'], is: 1 }], /cannot be read/],
+    ['something that stands otherwise', [{ path: ['curves', 'l', 'from'], was: 'zz', is: 'b' }], /changed meanwhile/],
+  ])('cannot change %s of a sketch', (_, touches, message) => {
+    const design = drawn();
+    const taken = take(design, { kind: 'edit', command: 'change-sketch', args: { part: 'p1', step: 's', label: 'Draw', touches } }, []); // prettier-ignore
+    expect(taken.ok ? 'taken' : taken.message).toMatch(message);
+    expect(({} as { x?: number }).x).toBeUndefined();
+    expect(design).toEqual(drawn());
+  });
+
+  test('with an id that stands elsewhere already, or beyond the most there can be, is unsound', () => {
+    expect(take(start(), { kind: 'edit', command: 'add-step', args: { part: 'p1', id: 'a', step: sketch } }, [])).toMatchObject({ ok: false, message: expect.stringContaining('used twice') as unknown }); // prettier-ignore
+    const many = { ...start(), parts: Object.fromEntries(Array.from({ length: 501 }, (_, i) => [`q${i}`, start().parts.p1!])) }; // prettier-ignore
+    expect(faultOfTouched(many, [{ path: ['parts', 'q9'], is: {} }])).toContain('more than 500 parts');
   });
 });

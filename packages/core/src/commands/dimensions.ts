@@ -1,8 +1,13 @@
 /** Edits of numbers and their names. */
+import { z } from 'zod';
+import { declareCommand } from '../document/command.ts';
+import { Id } from '../ids/ids.ts';
+import { MAX_DIMENSIONS } from '../ids/limits.ts';
+import { Ref } from './refs.ts';
 import { constantNamed, RESERVED_NAMES, type Quantity } from '../dimensions/evaluate.ts';
 import { ExpressionError } from '../dimensions/lexer.ts';
 import { DimensionName } from '../dimensions/expression.ts';
-import type { Dimension } from '../document/dimension.ts';
+import { Dimension } from '../document/dimension.ts';
 import { type DimensionEntry, type EntryOwner } from '../ledger/entries.ts';
 import { Ledger, type Value } from '../ledger/ledger.ts';
 import { scopeOf } from '../ledger/names.ts';
@@ -67,55 +72,76 @@ export function boundFor(
   }
 }
 
-/**
- * Give a dimension a new expression, as typed. Refused when it cannot be read,
- * clashes in units, goes in a circle, lies outside its allowed range, or leaves
- * its own sketch unsolvable.
- */
-export function setDimension(ref: string, typed: string): Edit {
-  return { ...setDimensions([[ref, typed]]), command: 'set-dimension', label: `Set a dimension to ${typed}` };
-}
-
 /** What belongs to the project is changed there, for all its designs. */
 export function refuseShared({ owner, name }: DimensionEntry): void {
   if (owner.level === 'project')
     throw new EditRefused(`${name} is shared by the designs of this project; change it under Project in the ledger.`);
 }
 
-/**
- * Several dimensions at once, all of them or none: a trial kept, a row of a table, one value for many.
- * @param trial shared dimensions may be tried in one design; they are kept only in the project
- */
-export function setDimensions(
-  typed: readonly (readonly [ref: string, text: string])[],
-  label?: string,
-  trial = false,
-): Edit {
-  return {
-    command: 'set-dimensions',
-    label: label ?? `Set ${typed.length} dimensions`,
-    run(draft) {
-      const before = Ledger.of(plain(draft));
-      for (const [ref, text] of typed) {
-        const entry = entryOf(before, ref);
-        if (!trial) refuseShared(entry);
-        storeExpression(draft, entry, boundFor(before, entry, text).bound);
-      }
-      const design = plain(draft);
-      const after = Ledger.of(design);
-      const many = typed.length > 1;
-      for (const [ref] of typed) {
-        const entry = entryOf(after, ref);
-        const value = after.valueOfEntry(entry);
-        if (!value.ok) throw new EditRefused(many ? `${entry.path.join('.')}: ${value.message}` : value.message);
-        refuseOutsideRange(after, entry, value.quantity);
-      }
-      refuseNewCircles(before, after);
-      const own = typed.length === 1 ? entryOf(after, typed[0]![0]).owner : null;
-      resolveSketches(draft, before, own?.level === 'sketch' ? own.step : null, design);
-    },
-  };
+type Typed = readonly (readonly [ref: string, text: string])[];
+
+/** @param trial shared dimensions may be tried in one design; they are kept only in the project */
+function giveValues(draft: Design, typed: Typed, trial: boolean): void {
+  const before = Ledger.of(plain(draft));
+  for (const [ref, text] of typed) {
+    const entry = entryOf(before, ref);
+    if (!trial) refuseShared(entry);
+    storeExpression(draft, entry, boundFor(before, entry, text).bound);
+  }
+  const design = plain(draft);
+  const after = Ledger.of(design);
+  const many = typed.length > 1;
+  for (const [ref] of typed) {
+    const entry = entryOf(after, ref);
+    const value = after.valueOfEntry(entry);
+    if (!value.ok) throw new EditRefused(many ? `${entry.path.join('.')}: ${value.message}` : value.message);
+    refuseOutsideRange(after, entry, value.quantity);
+  }
+  refuseNewCircles(before, after);
+  const own = typed.length === 1 ? entryOf(after, typed[0]![0]).owner : null;
+  resolveSketches(draft, before, own?.level === 'sketch' ? own.step : null, design);
 }
+
+const Text = z.string().max(2000);
+const expressionIn = (ledger: Ledger, ref: string, otherwise: string) =>
+  ledger.index.byReference(ref)?.expression ?? otherwise;
+
+const setDimensionCommand = declareCommand({
+  name: 'set-dimension',
+  args: z.strictObject({ ref: Ref, text: Text }),
+  label: ({ text }) => `Set a dimension to ${text}`,
+  bound: ({ ref, text }, after) => ({ ref, text: expressionIn(Ledger.of(after), ref, text) }),
+  run: (draft, { ref, text }) => giveValues(draft, [[ref, text]], false),
+});
+
+/**
+ * Give a dimension a new expression, as typed. Refused when it cannot be read,
+ * clashes in units, goes in a circle, lies outside its allowed range, or leaves
+ * its own sketch unsolvable.
+ */
+export const setDimension = (ref: string, text: string): Edit => setDimensionCommand({ ref, text });
+
+const setDimensionsCommand = declareCommand({
+  name: 'set-dimensions',
+  args: z.strictObject({ typed: z.array(z.tuple([Ref, Text])).max(MAX_DIMENSIONS), label: Text.optional() }),
+  label: ({ typed, label }) => label ?? `Set ${typed.length} dimensions`,
+  bound({ typed, ...rest }, after) {
+    const ledger = Ledger.of(after);
+    return { ...rest, typed: typed.map(([ref, text]): [string, string] => [ref, expressionIn(ledger, ref, text)]) };
+  },
+  run: (draft, { typed }) => giveValues(draft, typed, false),
+});
+
+/** Several dimensions at once, all of them or none: a trial kept, a row of a table, one value for many. */
+export const setDimensions = (typed: Typed, label?: string): Edit =>
+  setDimensionsCommand({ typed: typed.map(([ref, text]) => [ref, text]), ...(label === undefined ? {} : { label }) });
+
+/** Values to look at only; shared ones may be among them. */
+export const tryDimensions = (typed: Typed): Edit => ({
+  command: 'try-dimensions',
+  label: `Try ${typed.length} dimensions`,
+  run: (draft) => giveValues(draft, typed, true),
+});
 
 /** Measured numbers may come to stand on themselves through a number edited elsewhere. */
 function refuseNewCircles(before: Ledger, after: Ledger): void {
@@ -213,86 +239,91 @@ function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {
     .map((e) => e.name);
 }
 
-export function renameDimension(ref: string, name: string): Edit {
-  return {
-    command: 'rename-dimension',
-    label: `Rename a dimension to ${name}`,
-    run(draft) {
-      const ledger = Ledger.of(plain(draft));
-      const entry = entryOf(ledger, ref);
-      const fault = nameFault(name, siblingNames(ledger, entry));
-      if (fault) throw new EditRefused(fault);
-      const { owner } = entry;
-      refuseShared(entry);
-      const home = homeOf(draft, owner);
-      if (home) home.dimensions[ref]!.name = name;
-      else if ('step' in owner)
-        setNumberName(draft.parts[owner.part]!.steps[owner.step]!, ref.slice(ref.indexOf('.') + 1), name);
-    },
-  };
-}
+const renameCommand = declareCommand({
+  name: 'rename-dimension',
+  args: z.strictObject({ ref: Ref, name: z.string().max(200) }),
+  label: ({ name }) => `Rename a dimension to ${name}`,
+  run(draft, { ref, name }) {
+    const ledger = Ledger.of(plain(draft));
+    const entry = entryOf(ledger, ref);
+    const fault = nameFault(name, siblingNames(ledger, entry));
+    if (fault) throw new EditRefused(fault);
+    const { owner } = entry;
+    refuseShared(entry);
+    const home = homeOf(draft, owner);
+    if (home) home.dimensions[ref]!.name = name;
+    else if ('step' in owner)
+      setNumberName(draft.parts[owner.part]!.steps[owner.step]!, ref.slice(ref.indexOf('.') + 1), name);
+  },
+});
+
+export const renameDimension = (ref: string, name: string): Edit => renameCommand({ ref, name });
+
+const addCommand = declareCommand({
+  name: 'add-dimension',
+  args: z.strictObject({ id: Id, dimension: Dimension, part: Id.optional() }),
+  label: ({ dimension }) => `Add ${dimension.name}`,
+  bound: ({ dimension, ...rest }, after) => ({ ...rest, dimension: { ...dimension, value: expressionIn(Ledger.of(after), rest.id, dimension.value) } }), // prettier-ignore
+  run(draft, { id, dimension, part }) {
+    const home = part === undefined ? draft : draft.parts[part];
+    if (!home) throw new EditRefused('The part this dimension is for no longer exists.');
+    const fault = nameFault(
+      dimension.name,
+      Object.values(home.dimensions).map((d) => d.name),
+    );
+    if (fault) throw new EditRefused(fault);
+    const ledger = Ledger.of(plain(draft));
+    try {
+      home.dimensions[id] = {
+        ...dimension,
+        value: ledger.bind(dimension.value, part === undefined ? {} : { part }, null),
+      };
+    } catch (error) {
+      if (error instanceof ExpressionError) throw new EditRefused(error.message);
+      throw error;
+    }
+    home.dimensionOrder.push(id);
+    const value = Ledger.of(plain(draft)).valueOf(id);
+    if (!value.ok) throw new EditRefused(value.message);
+  },
+});
 
 /** A new dimension of the design, or of a part. */
-export function addDimension(id: string, dimension: Dimension, part?: string): Edit {
-  return {
-    command: 'add-dimension',
-    label: `Add ${dimension.name}`,
-    run(draft) {
-      const home = part === undefined ? draft : draft.parts[part];
-      if (!home) throw new EditRefused('The part this dimension is for no longer exists.');
-      const fault = nameFault(
-        dimension.name,
-        Object.values(home.dimensions).map((d) => d.name),
-      );
-      if (fault) throw new EditRefused(fault);
-      const ledger = Ledger.of(plain(draft));
-      try {
-        home.dimensions[id] = {
-          ...dimension,
-          value: ledger.bind(dimension.value, part === undefined ? {} : { part }, null),
-        };
-      } catch (error) {
-        if (error instanceof ExpressionError) throw new EditRefused(error.message);
-        throw error;
-      }
-      home.dimensionOrder.push(id);
-      const value = Ledger.of(plain(draft)).valueOf(id);
-      if (!value.ok) throw new EditRefused(value.message);
-    },
-  };
-}
+export const addDimension = (id: string, dimension: Dimension, part?: string): Edit =>
+  addCommand({ id, dimension, ...(part === undefined ? {} : { part }) });
 
-export function deleteDimension(ref: string): Edit {
-  return {
-    command: 'delete-dimension',
-    label: 'Delete a dimension',
-    run(draft) {
-      const ledger = Ledger.of(plain(draft));
-      const entry = entryOf(ledger, ref);
-      // What is measured where it stands reads on without it.
-      const users = ledger.usersOf(ref).flatMap((r) => ledger.index.byReference(r) ?? []).filter((e) => !e.measured); // prettier-ignore
-      if (users.length > 0) {
-        const names = users.slice(0, 3).map((e) => e.path.join('.'));
-        throw new EditRefused(
-          `${entry.name} is used by ${names.join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}; change these first.`,
-        );
-      }
-      const required = requirementNaming(draft.requirements, (used) => used === ref);
-      if (required)
-        throw new EditRefused(
-          `${entry.name} is in the requirement “${ledger.shownAt(required, {})}”; change that first.`,
-        );
-      const { owner } = entry;
-      refuseShared(entry);
-      const key = ref.slice(ref.indexOf('.') + 1);
-      if ('step' in owner) {
-        if (!removeNumber(draft.parts[owner.part]!.steps[owner.step]!, key))
-          throw new EditRefused('This number belongs to its step and goes only with it.');
-        return;
-      }
-      const home = homeOf(draft, owner)!;
-      delete home.dimensions[ref];
-      home.dimensionOrder.splice(home.dimensionOrder.indexOf(ref), 1);
-    },
-  };
-}
+const deleteCommand = declareCommand({
+  name: 'delete-dimension',
+  args: z.strictObject({ ref: Ref }),
+  label: () => 'Delete a dimension',
+  run(draft, { ref }) {
+    const ledger = Ledger.of(plain(draft));
+    const entry = entryOf(ledger, ref);
+    // What is measured where it stands reads on without it.
+    const users = ledger.usersOf(ref).flatMap((r) => ledger.index.byReference(r) ?? []).filter((e) => !e.measured); // prettier-ignore
+    if (users.length > 0) {
+      const names = users.slice(0, 3).map((e) => e.path.join('.'));
+      throw new EditRefused(
+        `${entry.name} is used by ${names.join(', ')}${users.length > 3 ? ` and ${users.length - 3} more` : ''}; change these first.`,
+      );
+    }
+    const required = requirementNaming(draft.requirements, (used) => used === ref);
+    if (required)
+      throw new EditRefused(
+        `${entry.name} is in the requirement “${ledger.shownAt(required, {})}”; change that first.`,
+      );
+    const { owner } = entry;
+    refuseShared(entry);
+    const key = ref.slice(ref.indexOf('.') + 1);
+    if ('step' in owner) {
+      if (!removeNumber(draft.parts[owner.part]!.steps[owner.step]!, key))
+        throw new EditRefused('This number belongs to its step and goes only with it.');
+      return;
+    }
+    const home = homeOf(draft, owner)!;
+    delete home.dimensions[ref];
+    home.dimensionOrder.splice(home.dimensionOrder.indexOf(ref), 1);
+  },
+});
+
+export const deleteDimension = (ref: string): Edit => deleteCommand({ ref });

@@ -8,6 +8,7 @@ export {
   renameDimension,
   setDimension,
   setDimensions,
+  tryDimensions,
 } from './dimensions.ts';
 export {
   addMeasured,
@@ -23,6 +24,8 @@ export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from 
 export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
 export { deleteSection, keepSection } from './sections.ts';
 export { editSketch } from './sketch.ts';
+export { retouched, type Reverted } from './revert.ts';
+export { take, type Asked, type Earlier, type Taken } from './take.ts';
 export {
   addStep,
   acceptLoan,

@@ -1,10 +1,16 @@
 /** Edits of parts and of the design as a whole. */
-import type { MaterialKey } from '../standards/materials.ts';
+import { z } from 'zod';
+import { MATERIAL_KEYS, type MaterialKey } from '../standards/materials.ts';
 import type { DisplayUnits } from '../units/units.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
-import { emptyPart, type Design, type Part } from '../document/schema.ts';
+import { declareCommand } from '../document/command.ts';
+import { emptyPart, Units, type Design, type Part } from '../document/schema.ts';
 import { plain } from '../document/plain.ts';
+import { Id } from '../ids/ids.ts';
+import { freeName } from './free-name.ts';
+
+const Typed = z.string().max(500);
 
 function partOf(draft: Design, id: string): Part {
   const part = draft.parts[id];
@@ -12,79 +18,85 @@ function partOf(draft: Design, id: string): Part {
   return part;
 }
 
-export function addPart(id: string, name: string): Edit {
-  return {
-    command: 'add-part',
-    label: `Add part ${name}`,
-    run(draft) {
-      draft.parts[id] = emptyPart(name);
-      draft.partOrder.push(id);
-    },
-  };
-}
+const addPartCommand = declareCommand({
+  name: 'add-part',
+  args: z.strictObject({ id: Id, name: Typed }),
+  label: ({ name }) => `Add part ${name}`,
+  run(draft, { id, name }) {
+    if (draft.parts[id]) throw new EditRefused('A part of this id is there already.');
+    draft.parts[id] = emptyPart(freeName(name, Object.values(draft.parts)));
+    draft.partOrder.push(id);
+  },
+});
 
-export function renamePart(id: string, name: string): Edit {
-  return {
-    command: 'rename-part',
-    label: `Rename a part to ${name}`,
-    run(draft) {
-      if (!name.trim()) throw new EditRefused('A part needs a name.');
-      partOf(draft, id).name = name.trim().slice(0, 80);
-    },
-  };
-}
+export const addPart = (id: string, name: string): Edit => addPartCommand({ id, name });
 
-export function setMaterial(id: string, material: MaterialKey | null): Edit {
-  return {
-    command: 'set-material',
-    label: 'Change a material',
-    run(draft) {
-      const part = partOf(draft, id);
-      if (material) part.material = material;
-      else delete part.material;
-    },
-  };
-}
+const renamePartCommand = declareCommand({
+  name: 'rename-part',
+  args: z.strictObject({ id: Id, name: Typed }),
+  label: ({ name }) => `Rename a part to ${name}`,
+  run(draft, { id, name }) {
+    if (!name.trim()) throw new EditRefused('A part needs a name.');
+    partOf(draft, id).name = name.trim().slice(0, 80);
+  },
+});
 
-export function deletePart(id: string): Edit {
-  return {
-    command: 'delete-part',
-    label: 'Delete a part',
-    run(draft) {
-      const part = partOf(draft, id);
-      const ledger = Ledger.of(plain(draft));
-      const inside = new Set(ledger.entries.filter((e) => 'part' in e.owner && e.owner.part === id).map((e) => e.ref));
-      const user = ledger.entries.find(
-        (e) => !inside.has(e.ref) && !e.measured && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),
-      );
-      if (user)
-        throw new EditRefused(`${part.name} holds a number that ${user.path.join('.')} uses; change that first.`);
-      const measured = ledger.entries.find((e) => e.measured?.part === id && !inside.has(e.ref));
-      if (measured)
-        throw new EditRefused(`${measured.path.join('.')} is measured on ${part.name}; delete that dimension first.`);
-      delete draft.parts[id];
-      draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
-    },
-  };
-}
+export const renamePart = (id: string, name: string): Edit => renamePartCommand({ id, name });
 
-export function renameDesign(name: string): Edit {
-  return {
-    command: 'rename-design',
-    label: `Rename the design to ${name}`,
-    run(draft: Design) {
-      if (!name.trim()) throw new EditRefused('A design needs a name.');
-      draft.name = name.trim().slice(0, 80);
-    },
-  };
-}
+const setMaterialCommand = declareCommand({
+  name: 'set-material',
+  args: z.strictObject({ id: Id, material: z.enum(MATERIAL_KEYS).nullable() }),
+  label: () => 'Change a material',
+  run(draft, { id, material }) {
+    const part = partOf(draft, id);
+    if (material) part.material = material;
+    else delete part.material;
+  },
+});
 
-export function setUnits(units: DisplayUnits): Edit {
-  return {
-    command: 'set-units',
-    label: `Show lengths in ${units.length}`,
-    run(draft) {
-      draft.units = { ...units };
-    },
-  };
-}
+export const setMaterial = (id: string, material: MaterialKey | null): Edit => setMaterialCommand({ id, material });
+
+const deletePartCommand = declareCommand({
+  name: 'delete-part',
+  args: z.strictObject({ id: Id }),
+  label: () => 'Delete a part',
+  run(draft, { id }) {
+    const part = partOf(draft, id);
+    const ledger = Ledger.of(plain(draft));
+    const inside = new Set(ledger.entries.filter((e) => 'part' in e.owner && e.owner.part === id).map((e) => e.ref));
+    const user = ledger.entries.find(
+      (e) => !inside.has(e.ref) && !e.measured && ledger.dependenciesOf(e).some((ref) => inside.has(ref)),
+    );
+    if (user) throw new EditRefused(`${part.name} holds a number that ${user.path.join('.')} uses; change that first.`);
+    const measured = ledger.entries.find((e) => e.measured?.part === id && !inside.has(e.ref));
+    if (measured)
+      throw new EditRefused(`${measured.path.join('.')} is measured on ${part.name}; delete that dimension first.`);
+    delete draft.parts[id];
+    draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
+  },
+});
+
+export const deletePart = (id: string): Edit => deletePartCommand({ id });
+
+const renameDesignCommand = declareCommand({
+  name: 'rename-design',
+  args: z.strictObject({ name: Typed }),
+  label: ({ name }) => `Rename the design to ${name}`,
+  run(draft, { name }) {
+    if (!name.trim()) throw new EditRefused('A design needs a name.');
+    draft.name = name.trim().slice(0, 80);
+  },
+});
+
+export const renameDesign = (name: string): Edit => renameDesignCommand({ name });
+
+const setUnitsCommand = declareCommand({
+  name: 'set-units',
+  args: z.strictObject({ units: Units }),
+  label: ({ units }) => `Show lengths in ${units.length}`,
+  run(draft, { units }) {
+    draft.units = { ...units };
+  },
+});
+
+export const setUnits = (units: DisplayUnits): Edit => setUnitsCommand({ units });

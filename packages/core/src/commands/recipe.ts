@@ -59,6 +59,7 @@ const copyStepsCommand = declareCommand({
       .max(MAX_STEPS),
   }),
   label: ({ copies }) => (copies.length === 1 ? 'Copy a step to another part' : `Copy ${copies.length} steps to another part`), // prettier-ignore
+  reads: ({ part, copies }) => copies.map(([id]) => ['parts', part, 'steps', id]),
   run(draft, { part, to, copies }) {
     copyInto(draft, part, to, copies);
   },
@@ -100,6 +101,7 @@ const bodyToPartCommand = declareCommand({
     removes: z.tuple([Id, Id]),
   }),
   label: ({ name }) => `Make ${name} of a body`,
+  reads: ({ part }) => [['parts', part]],
   run(draft, { part, body, others, to, name, copies, removes: [here, there] }) {
     const home = partOf(draft, part);
     if (draft.parts[to]) refuse('A part of this id is there already.');

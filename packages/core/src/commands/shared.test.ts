@@ -10,7 +10,7 @@ import {
   Ledger,
   renameDimension,
   setDimension,
-  setDimensions,
+  tryDimensions,
   withShared,
   type Shared,
 } from '../index.ts';
@@ -37,10 +37,7 @@ describe('a dimension shared by a project', () => {
   test('is not changed from one design, but may be tried there', () => {
     expect(refusalOf(following, setDimension('x1', '20'))).toMatch(/stock is shared by the designs of this project/);
     expect(refusalOf(following, renameDimension('x1', 'sheet'))).toMatch(/is shared/);
-    expect(Ledger.of(edited(following, setDimensions([['x1', '20']], 'Try', true))).number('slot')).toBeCloseTo(
-      20.2,
-      12,
-    );
+    expect(Ledger.of(edited(following, tryDimensions([['x1', '20']]))).number('slot')).toBeCloseTo(20.2, 12);
   });
 
   test('stays while it is used when the project drops it, and goes when it is not', () => {
@@ -64,7 +61,7 @@ describe('a dimension shared by a project', () => {
     expect([after1.shared, after1.dimensionOrder]).toEqual([given, ['w']]);
     expect(Ledger.of(after1).number('w')).toBe(12);
     const undone = applyEdit(design, giveToProject('thk'));
-    expect(undone.ok && undone.inverse.length).toBeGreaterThan(0);
+    expect(undone.ok && undone.touches.length).toBeGreaterThan(0);
   });
 
   test('stands on its own: what hangs on a design cannot be shared', () => {

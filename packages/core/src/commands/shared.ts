@@ -1,8 +1,11 @@
 /** Edits that keep a design and its project's shared dimensions in step. */
 import { Ledger } from '../ledger/ledger.ts';
+import { z } from 'zod';
 import { applyEdit, EditRefused, type Edit } from '../document/change.ts';
+import { declareCommand } from '../document/command.ts';
 import { emptyDesign, type Design } from '../document/schema.ts';
-import { NOTHING_SHARED, type Shared } from '../document/shared.ts';
+import { NOTHING_SHARED, Shared } from '../document/shared.ts';
+import { Id } from '../ids/ids.ts';
 import { nameFault } from './dimensions.ts';
 import { plain } from '../document/plain.ts';
 import { resolveSketches } from './sketch.ts';
@@ -36,28 +39,29 @@ export function faultOfShared(shared: Shared): string | null {
   return null;
 }
 
+const followCommand = declareCommand({
+  name: 'follow-project',
+  args: z.strictObject({ shared: Shared }),
+  label: () => 'Follow the project’s dimensions',
+  run(draft, { shared }) {
+    const before = Ledger.of(plain(draft));
+    const was = plain(draft).shared ?? NOTHING_SHARED;
+    // What the project dropped but this design uses stays, or its numbers would have no value.
+    const kept = was.dimensionOrder.filter(
+      (id) => !(id in shared.dimensions) && !(id in draft.dimensions) && before.usersOf(id).length > 0,
+    );
+    const now: Shared = {
+      dimensions: { ...shared.dimensions, ...Object.fromEntries(kept.map((id) => [id, was.dimensions[id]!])) },
+      dimensionOrder: [...shared.dimensionOrder, ...kept],
+    };
+    if (JSON.stringify(was) === JSON.stringify(now)) return;
+    draft.shared = now;
+    resolveSketches(draft, before, null);
+  },
+});
+
 /** Take over what the project has now. Follows the project, and is not an edit of its own. */
-export function followProject(shared: Shared): Edit {
-  return {
-    command: 'follow-project',
-    label: 'Follow the project’s dimensions',
-    run(draft) {
-      const before = Ledger.of(plain(draft));
-      const was = plain(draft).shared ?? NOTHING_SHARED;
-      // What the project dropped but this design uses stays, or its numbers would have no value.
-      const kept = was.dimensionOrder.filter(
-        (id) => !(id in shared.dimensions) && !(id in draft.dimensions) && before.usersOf(id).length > 0,
-      );
-      const now: Shared = {
-        dimensions: { ...shared.dimensions, ...Object.fromEntries(kept.map((id) => [id, was.dimensions[id]!])) },
-        dimensionOrder: [...shared.dimensionOrder, ...kept],
-      };
-      if (JSON.stringify(was) === JSON.stringify(now)) return;
-      draft.shared = now;
-      resolveSketches(draft, before, null);
-    },
-  };
-}
+export const followProject = (shared: Shared): Edit => followCommand({ shared });
 
 /** The project with one of the design's own dimensions added. @throws EditRefused when it cannot stand there */
 export function withShared(shared: Shared, design: Design, id: string): Shared {
@@ -72,19 +76,20 @@ export function withShared(shared: Shared, design: Design, id: string): Shared {
   return next;
 }
 
+const giveCommand = declareCommand({
+  name: 'give-to-project',
+  args: z.strictObject({ id: Id }),
+  label: () => 'Share a dimension with the project',
+  run(draft, { id }) {
+    const own = draft.dimensions[id];
+    if (!own) return;
+    draft.shared ??= { dimensions: {}, dimensionOrder: [] };
+    draft.shared.dimensions[id] = own;
+    if (!draft.shared.dimensionOrder.includes(id)) draft.shared.dimensionOrder.push(id);
+    delete draft.dimensions[id];
+    draft.dimensionOrder = draft.dimensionOrder.filter((other) => other !== id);
+  },
+});
+
 /** The design's own dimension becomes the project's; what used it still does. */
-export function giveToProject(id: string): Edit {
-  return {
-    command: 'give-to-project',
-    label: 'Share a dimension with the project',
-    run(draft) {
-      const own = draft.dimensions[id];
-      if (!own) return;
-      draft.shared ??= { dimensions: {}, dimensionOrder: [] };
-      draft.shared.dimensions[id] = own;
-      if (!draft.shared.dimensionOrder.includes(id)) draft.shared.dimensionOrder.push(id);
-      delete draft.dimensions[id];
-      draft.dimensionOrder = draft.dimensionOrder.filter((other) => other !== id);
-    },
-  };
-}
+export const giveToProject = (id: string): Edit => giveCommand({ id });

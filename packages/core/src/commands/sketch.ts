@@ -1,4 +1,12 @@
 /** Edits inside a sketch. Every one leaves the sketch solved, or is refused whole. */
+import { produce } from 'immer';
+import { z } from 'zod';
+import { declareCommand } from '../document/command.ts';
+import { Touch, TouchClash, touchesBetween, writeTouches } from '../document/touches.ts';
+import { faultOfTouched } from '../document/consistency.ts';
+import { Id } from '../ids/ids.ts';
+import { MAX_ENTITIES } from '../ids/limits.ts';
+import { freeName } from './free-name.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { ChangeRefused } from '../sketch/change/ends.ts';
 import { CountRefused, matchPatterns } from '../sketch/pattern/members.ts';
@@ -9,6 +17,8 @@ import { clashSentence } from '../steps/sketch/clash-sentence.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
 import { plain } from '../document/plain.ts';
+
+const MOST_TOUCHES = 6 * MAX_ENTITIES;
 
 function sketchStep(draft: Design, part: string, step: string): SketchStep {
   const found = asSketch(draft.parts[part]?.steps[step]);
@@ -21,27 +31,71 @@ function sketchStep(draft: Design, part: string, step: string): SketchStep {
  * a sentence that names what disagrees when it solved before and would not after.
  */
 export function editSketch(part: string, step: string, label: string, change: (sketch: SketchGeometry) => void): Edit {
-  return {
-    command: 'edit-sketch',
-    label,
-    run(draft) {
-      const sketch = sketchStep(draft, part, step);
-      const before = plain(draft);
-      try {
-        change(sketch);
-      } catch (error) {
-        if (error instanceof ChangeRefused) throw new EditRefused(error.message);
-        throw error;
-      }
-      matchCounts(draft, part, step);
-      const after = plain(draft);
-      const ledger = Ledger.of(after);
-      settleSketch(draft, after, ledger, part, step, () => solvedIn(before, part, step));
-      // What it reads of itself may drive other sketches.
-      if (ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0))
-        resolveSketches(draft, ledger, null);
-    },
-  };
+  const on = (design: Design): Edit => changeSketchCommand({ part, step, label, touches: byHand(design, part, step, change) }); // prettier-ignore
+  return { command: 'change-sketch', label, on, run: (draft) => on(plain(draft)).run(draft) };
+}
+
+/** What a change made by hand comes to, in paths within the sketch. */
+function byHand(design: Design, part: string, step: string, change: (sketch: SketchGeometry) => void): Touch[] {
+  const before = sketchStep(design, part, step);
+  const home = ['parts', part, 'steps', step];
+  try {
+    const after = produce(before, (draft) => void change(draft));
+    return touchesBetween(before, after, home).map((t) => ({ ...t, path: t.path.slice(home.length) }));
+  } catch (error) {
+    if (error instanceof ChangeRefused) throw new EditRefused(error.message);
+    throw error;
+  }
+}
+
+const changeSketchCommand = declareCommand({
+  name: 'change-sketch',
+  args: z.strictObject({ part: Id, step: Id, label: z.string().max(300), touches: z.array(Touch).max(MOST_TOUCHES) }),
+  label: ({ label }) => label,
+  run(draft, { part, step, touches }) {
+    const before = plain(draft);
+    const own = touches.map((t) => ({ ...t, path: ['parts', part, 'steps', step, ...t.path] }));
+    // Where something was drawn anew only, there is nothing to say of a sketch that was deleted meanwhile.
+    if (own.every((t) => t.loose) && !draft.parts[part]?.steps[step]) return;
+    sketchStep(draft, part, step);
+    try {
+      writeTouches(draft, own, true);
+    } catch (error) {
+      if (!(error instanceof TouchClash)) throw error;
+      throw new EditRefused('What this changes in the sketch was changed meanwhile.');
+    }
+    const fault = faultOfTouched(plain(draft), own);
+    if (fault) throw new EditRefused(`This would leave the sketch unsound: ${fault}`);
+    nameApart(sketchStep(draft, part, step), own);
+    matchCounts(draft, part, step);
+    const after = plain(draft);
+    const ledger = Ledger.of(after);
+    settleSketch(draft, after, ledger, part, step, () => solvedIn(before, part, step));
+    // What it reads of itself may drive other sketches.
+    if (ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0))
+      resolveSketches(draft, ledger, null);
+  },
+});
+
+/** Two people may each have given a “width_2”. */
+function nameApart({ constraints }: SketchGeometry, touches: readonly Touch[]): void {
+  for (const { path, was } of touches) {
+    const own = path[4] === 'constraints' && path.length === 6 && was === undefined ? constraints[path[5]!] : undefined;
+    if (!own || !('name' in own) || own.name === undefined) continue;
+    const others = Object.values(constraints).filter((c) => c !== own);
+    if (others.some((c) => 'name' in c && c.name === own.name))
+      own.name = freeName(own.name, others as { name?: string }[]).replaceAll(' ', '_');
+  }
+}
+
+/** Solve anew the sketches in which a change was taken back or made again while others went on. */
+export function settleTouched(draft: Design, before: Ledger, touches: readonly Touch[]): void {
+  resolveSketches(draft, before, null);
+  const touched = new Map(touches.flatMap(({ path: [first, part, third, step, field] }) => (first === 'parts' && third === 'steps' && field !== undefined ? [[step!, part!] as const] : []))); // prettier-ignore
+  const design = plain(draft);
+  const ledger = Ledger.of(design);
+  for (const [step, part] of touched)
+    if (asSketch(design.parts[part]?.steps[step])) settleSketch(draft, design, ledger, part, step, () => false);
 }
 
 /** Bring patterns' members in step with their counts. */

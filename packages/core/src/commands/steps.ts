@@ -7,11 +7,11 @@ import { plain } from '../document/plain.ts';
 import { requirementNaming } from '../document/requirement.ts';
 import type { Design, Part } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
-import { MAX_STEPS } from '../ids/limits.ts';
 import { Name } from '../ids/name.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { kindOf } from '../steps/register.ts';
 import { Step } from '../steps/schema.ts';
+import { freeName } from './free-name.ts';
 import { copyOfStep, numbersOf, setNumber, stepsUsedBy } from '../steps/slots-of.ts';
 
 const at = { part: Id, step: Id };
@@ -44,20 +44,29 @@ function bindNumbers(draft: Design, part: string, id: string): void {
 
 const addStepCommand = declareCommand({
   name: 'add-step',
-  args: z.strictObject({ part: Id, id: Id, step: Step, at: z.number().int().min(0).max(MAX_STEPS).optional() }),
+  args: z.strictObject({ part: Id, id: Id, step: Step, after: Id.nullable().optional() }),
   label: ({ step }) => `Add ${step.name}`,
-  run(draft, { part, id, step, at: place }) {
+  bound: (args, after) => ({ ...args, step: after.parts[args.part]?.steps[args.id] ?? args.step }),
+  run(draft, { part, id, step, after }) {
     const home = partOf(draft, part);
+    if (Object.values(draft.parts).some((p) => p.steps[id])) refuse('A step of this id is there already.');
     // Its own copy: what was given may be held by others.
-    home.steps[id] = structuredClone(step);
-    home.stepOrder.splice(place ?? home.stepOrder.length, 0, id);
+    home.steps[id] = { ...structuredClone(step), name: freeName(step.name, Object.values(home.steps)) };
+    home.stepOrder.splice(placeAfter(home, after), 0, id);
     bindNumbers(draft, part, id);
   },
 });
 
-/** Add a step, at the end or before position `at`. Names typed in its numbers become references. */
-export const addStep = (part: string, id: string, step: Step, place?: number): Edit =>
-  addStepCommand({ part, id, step, ...(place === undefined ? {} : { at: place }) });
+/** Where in the order what comes after this step stands: first for null, last where none is told or it is gone. */
+function placeAfter({ stepOrder }: Part, after: string | null | undefined): number {
+  if (after === null) return 0;
+  const at = after === undefined ? -1 : stepOrder.indexOf(after);
+  return at < 0 ? stepOrder.length : at + 1;
+}
+
+/** Add a step, at the end or after another, null for none. Names typed in its numbers become references. */
+export const addStep = (part: string, id: string, step: Step, after?: string | null): Edit =>
+  addStepCommand({ part, id, step, ...(after === undefined ? {} : { after }) });
 
 const setSlotCommand = declareCommand({
   name: 'set-slot',
@@ -146,31 +155,38 @@ function refuseOutOfOrder({ steps, stepOrder }: Part, moved: string, before: rea
 
 const moveStepCommand = declareCommand({
   name: 'move-step',
-  args: z.strictObject({ ...at, to: z.number().int() }),
+  args: z.strictObject({ ...at, after: Id.nullable() }),
   label: () => 'Move a step',
-  run(draft, { part, step, to }) {
+  run(draft, { part, step, after }) {
     const home = partOf(draft, part);
     const from = home.stepOrder.indexOf(step);
-    if (from < 0) refuse('This step no longer exists.');
+    // Where it, or what it was to follow, was deleted meanwhile, there is nothing to move.
+    if (from < 0 || after === step || (after !== null && !home.stepOrder.includes(after))) return;
     const before = [...home.stepOrder];
     home.stepOrder.splice(from, 1);
-    home.stepOrder.splice(Math.max(0, Math.min(to, home.stepOrder.length)), 0, step);
+    home.stepOrder.splice(placeAfter(home, after), 0, step);
     refuseOutOfOrder(home, step, before);
   },
 });
 
-/** Refused where it would come before what it rests on, or after what rests on it. */
-export const moveStep = (part: string, step: string, to: number): Edit => moveStepCommand({ part, step, to });
+/**
+ * Refused where it would come before what it rests on, or after what rests on it.
+ * @param after the step it follows from now on; null to be the first
+ */
+export const moveStep = (part: string, step: string, after: string | null): Edit =>
+  moveStepCommand({ part, step, after });
 
 const copyStepCommand = declareCommand({
   name: 'copy-step',
   args: z.strictObject({ ...at, copy: Id, name: Name }),
   label: ({ name }) => `Copy as ${name}`,
+  reads: ({ part, step }) => [['parts', part, 'steps', step]],
   run(draft, { part, step: id, copy, name }) {
     const home = partOf(draft, part);
     stepOf(draft, part, id);
+    if (Object.values(draft.parts).some((p) => p.steps[copy])) refuse('A step of this id is there already.');
     const fresh = copyOfStep(plain(draft).parts[part]!.steps[id]!, id, copy);
-    fresh.name = name;
+    fresh.name = freeName(name, Object.values(home.steps));
     home.steps[copy] = fresh;
     home.stepOrder.splice(home.stepOrder.indexOf(id) + 1, 0, copy);
   },

@@ -1,24 +1,23 @@
-/**
- * Every edit of a design is a change: a named command run through immer, which
- * yields what it did as patches and how to take it back.
- */
-import { applyPatches, enablePatches, freeze, produceWithPatches, type Draft, type Patch } from 'immer';
+/** Every edit of a design is a named command, run on the document by the same core wherever it is made. */
+import { freeze, produce, type Draft } from 'immer';
 import { z } from 'zod';
-import { checkConsistency } from './consistency.ts';
-import { applyGiven, Given, PatchSchema } from './patches.ts';
-import { Design } from './schema.ts';
-
-enablePatches();
+import { Given } from './given.ts';
+import type { Design } from './schema.ts';
+import { touchesBetween, type Touch } from './touches.ts';
 
 /** A named command ready to run. Throws EditRefused when the document does not allow it. */
 export interface Edit {
   /** The command's name, in the log. */
   readonly command: string;
-  /** With its name, enough to run it again; commands that cannot be run again yet have none. */
+  /** With its name, all that is needed to run it again; what is only tried and never kept has none. */
   readonly args?: unknown;
   /** What it does, for history and undo: “Set plate_thk to 8 mm”. */
   readonly label: string;
   run(draft: Draft<Design>): void;
+  /** Of an edit done by hand: the command it comes to on this design. @throws EditRefused */
+  readonly on?: (design: Design) => Edit;
+  /** The same edit with what typed names meant, read from what came of it. */
+  readonly bound?: (after: Design) => Edit;
 }
 
 /** An edit that cannot be made; the message is for the user. */
@@ -27,60 +26,44 @@ export class EditRefused extends Error {}
 /** A design that nothing changes by accident. Made so when it is opened, it need not be at the first edit. */
 export const frozen = (design: Design): Design => freeze(design, true);
 
-/** What is sent and logged. `of` names the change that an undo or redo concerns. */
-export const Change = z.strictObject({
-  id: z.string().regex(/^[A-Za-z0-9_-]{8,40}$/),
-  kind: z
-    .enum(['edit', 'undo', 'redo', 'follow'])
-    .describe('follow: what the model reads after an edit; it is not taken back by itself.'),
-  of: z.string().max(40).optional(),
-  command: z.string().max(60),
-  args: Given.optional().describe('What the command was given, where it can be run again.'),
-  label: z.string().max(300),
-  patches: z.array(PatchSchema).max(20_000),
-});
+const change = { id: z.string().regex(/^[A-Za-z0-9_-]{8,40}$/) };
+const command = { ...change, command: z.string().max(60), args: Given };
+const turn = { ...change, of: z.string().max(40).describe('The change that is taken back, or made again.') };
+
+/** What is sent. A command says what is wanted; what it did is found by running it. */
+export const Change = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('edit'), ...command }),
+  z
+    .strictObject({ kind: z.literal('follow'), ...command })
+    .describe('What the model reads after an edit; it is not taken back by itself.'),
+  z.strictObject({ kind: z.literal('undo'), ...turn }),
+  z.strictObject({ kind: z.literal('redo'), ...turn }),
+  z
+    .strictObject({ kind: z.literal('restore'), ...change, to: z.number().int().min(0) })
+    .describe('The design as it was at this revision, as a new edit.'),
+]);
 export type Change = z.infer<typeof Change>;
 
 export type Applied =
-  | { readonly ok: true; readonly design: Design; readonly patches: Patch[]; readonly inverse: Patch[] }
+  | {
+      readonly ok: true;
+      readonly design: Design;
+      readonly touches: readonly Touch[];
+      /** The edit as it can be stored and run again. */
+      readonly edit: Edit;
+    }
   | { readonly ok: false; readonly message: string };
 
 /** Run an edit. Nothing is changed in `design` itself; a refused edit leaves nothing behind. */
-export function applyEdit(design: Design, edit: Edit): Applied {
+export function applyEdit(design: Design, asked: Edit): Applied {
   try {
-    const [next, patches, inverse] = produceWithPatches(design, (draft) => edit.run(draft));
-    return { ok: true, design: next, patches, inverse };
+    const edit = asked.on ? asked.on(design) : asked;
+    const next = produce(design, (draft) => edit.run(draft));
+    return { ok: true, design: next, touches: touchesBetween(design, next), edit: edit.bound?.(next) ?? edit };
   } catch (error) {
     if (error instanceof EditRefused) return { ok: false, message: error.message };
     throw error;
   }
-}
-
-/**
- * Apply patches that came from elsewhere (the log, another tab, a client), and
- * check that the outcome is a sound design.
- */
-export function applyChange(design: Design, patches: readonly Patch[]): Applied {
-  let outcome: readonly [Design, Patch[], Patch[]];
-  try {
-    outcome = produceWithPatches(design, (draft) => {
-      applyGiven(draft, patches);
-    });
-  } catch {
-    return { ok: false, message: 'What this change touches is no longer there; the design has moved on.' };
-  }
-  const parsed = Design.safeParse(outcome[0]);
-  if (!parsed.success) {
-    return { ok: false, message: `This change would leave the design unsound: ${firstIssue(parsed.error)}` };
-  }
-  const faults = checkConsistency(outcome[0]);
-  if (faults.length > 0) return { ok: false, message: `This change would leave the design unsound: ${faults[0]}` };
-  return { ok: true, design: outcome[0], patches: outcome[1], inverse: outcome[2] };
-}
-
-/** Apply patches the server has already found sound. */
-export function applyAccepted(design: Design, patches: readonly Patch[]): Design {
-  return applyPatches(design, patches as Patch[]);
 }
 
 /** The first thing zod found, as a sentence with its place. */

@@ -1,5 +1,7 @@
 /** What leads from one state of plain data to another, as patches. */
-import type { Patch } from 'immer';
+import { applyPatches, enablePatches, type Patch } from 'immer';
+
+enablePatches();
 
 type Plain = Readonly<Record<string, unknown>>;
 
@@ -19,3 +21,7 @@ export function differences(before: unknown, after: unknown, path: (string | num
   }
   return patches;
 }
+
+/** The state after the differences from it. */
+export const withDifferences = <T extends object>(before: T, patches: readonly Patch[]): T =>
+  applyPatches(before, patches as Patch[]);

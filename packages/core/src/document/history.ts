@@ -2,7 +2,7 @@
 
 export interface LoggedChange {
   readonly id: string;
-  readonly kind: 'edit' | 'undo' | 'redo' | 'follow';
+  readonly kind: 'edit' | 'undo' | 'redo' | 'follow' | 'restore';
   readonly of?: string | undefined;
   readonly label: string;
 }
@@ -14,12 +14,15 @@ export interface UndoState {
   readonly redo: readonly string[];
 }
 
-/** An edit after an undo drops what could be redone, as everywhere. */
+/**
+ * An edit after an undo drops what could be redone, as everywhere.
+ * @param log one author’s changes: each takes back their own
+ */
 export function undoState(log: readonly LoggedChange[]): UndoState {
   const undo: string[] = [];
   let redo: string[] = [];
   for (const change of log) {
-    if (change.kind === 'edit') {
+    if (change.kind === 'edit' || change.kind === 'restore') {
       undo.push(change.id);
       redo = [];
     } else if (change.kind === 'undo') {

@@ -1,5 +1,5 @@
 /** What becomes of a design with some of its numbers changed. */
-import { setDimensions } from '../commands/dimensions.ts';
+import { tryDimensions } from '../commands/dimensions.ts';
 import { applyEdit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
@@ -44,7 +44,7 @@ export async function attempt(
   kernel: SolidKernel,
   hooks: EvaluationHooks = {},
 ): Promise<Attempt> {
-  const applied = applyEdit(design, setDimensions(tried, 'Try', true));
+  const applied = applyEdit(design, tryDimensions(tried));
   if (!applied.ok) return { faults: [{ how: 'refused', message: applied.message }], numbers: {} };
   const own = await withReadings(applied.design, evaluator, kernel, hooks);
   const ledger = Ledger.of(own);

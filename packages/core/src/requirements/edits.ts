@@ -38,6 +38,7 @@ const addCommand = declareCommand({
   name: 'add-requirement',
   args: z.strictObject({ id: Id, says: Typed }),
   label: ({ says }) => `Require ${says}`,
+  bound: ({ id, says }, after) => ({ id, says: after.requirements?.rows[id]?.says ?? says }),
   run(draft, { id, says }) {
     const own = (draft.requirements ??= { rows: {}, order: [] });
     own.rows[id] = { says: boundIn(plain(draft), says) };
@@ -53,6 +54,7 @@ const changeCommand = declareCommand({
   name: 'change-requirement',
   args: z.strictObject({ id: Id, says: Typed }),
   label: ({ says }) => `Require ${says}`,
+  bound: ({ id, says }, after) => ({ id, says: after.requirements?.rows[id]?.says ?? says }),
   run(draft, { id, says }) {
     const row = draft.requirements?.rows[id];
     if (!row) throw new EditRefused('This requirement no longer exists.');

@@ -1,6 +1,6 @@
 /** What a sketch is in the file: points, curves between them, and constraints upon both. */
 import { z } from 'zod';
-import { Id } from '../ids/ids.ts';
+import { Id, isInherited } from '../ids/ids.ts';
 import { mapOf, MAX_ENTITIES } from '../ids/limits.ts';
 import { BodyRef, EdgeRef, FaceRef } from '../references/references.ts';
 import { DimensionName, Expr } from '../dimensions/expression.ts';
@@ -8,7 +8,8 @@ import { DimensionName, Expr } from '../dimensions/expression.ts';
 /** Ids of points and curves: those of repeated ones tell their original and its pattern, and so grow with each nesting. */
 const EntityId = z
   .string()
-  .regex(/^[A-Za-z][A-Za-z0-9_]{0,199}$/, 'an id starts with a letter and has only letters, digits and _, 200 at most');
+  .regex(/^[A-Za-z][A-Za-z0-9_]{0,199}$/, 'an id starts with a letter and has only letters, digits and _, 200 at most')
+  .refine((id) => !isInherited(id), 'this word has a meaning of its own in every map; choose another');
 
 /** Fixed things every sketch has; they can be constrained to, not moved. */
 export const BUILT_IN = { origin: 'origin', xAxis: 'x_axis', yAxis: 'y_axis' } as const;

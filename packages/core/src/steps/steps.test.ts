@@ -131,9 +131,9 @@ describe('edits of a recipe', () => {
 
   test('a step is not moved before what it rests on, nor behind what rests on it', () => {
     const design = base(addStep('p', 't', { ...sketch, name: 'Notes' }));
-    expect(refusal(design, moveStep('p', 'e', 0))).toBe('Plate rests on Outline, so it cannot stand before it.');
-    expect(refusal(design, moveStep('p', 's', 2))).toBe('Plate rests on Outline, so it cannot stand before it.');
-    const moved = applyEdit(design, moveStep('p', 't', 0));
+    expect(refusal(design, moveStep('p', 'e', null))).toBe('Plate rests on Outline, so it cannot stand before it.');
+    expect(refusal(design, moveStep('p', 's', 'e'))).toBe('Plate rests on Outline, so it cannot stand before it.');
+    const moved = applyEdit(design, moveStep('p', 't', null));
     expect(moved.ok && moved.design.parts.p!.stepOrder).toEqual(['t', 's', 'e']);
   });
 

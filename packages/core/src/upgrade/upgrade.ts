@@ -4,7 +4,7 @@
  */
 import { applyPatches, enablePatches, type Patch } from 'immer';
 import { FORMAT_VERSION } from '../document/schema.ts';
-import { differences } from '../document/differences.ts';
+import { inverted, touchesBetween, withTouches, type Touch } from '../document/touches.ts';
 import { fromVersion1 } from './version-1.ts';
 
 enablePatches();
@@ -24,11 +24,8 @@ export function upgraded(data: unknown): unknown {
   }
 }
 
-/** What a change did and how it is taken back. */
-export interface LoggedPatches {
-  readonly patches: readonly Patch[];
-  readonly inverse: readonly Patch[];
-}
+/** What a change did. Versions before touches were kept had patches, and how they are taken back. */
+export type LoggedTouches = { readonly touches: readonly Touch[] } | { readonly inverse: readonly Patch[] };
 
 /**
  * A design with its log as the present version has both.
@@ -36,15 +33,18 @@ export interface LoggedPatches {
  */
 export function upgradedWithLog(
   document: object,
-  log: readonly LoggedPatches[],
-): { readonly document: unknown; readonly log: readonly LoggedPatches[] } {
-  const rewritten: LoggedPatches[] = [];
+  log: readonly LoggedTouches[],
+): { readonly document: unknown; readonly log: readonly (readonly Touch[])[] } {
+  const rewritten: Touch[][] = [];
   let [after, afterNow] = [document, upgraded(document)];
   // Backwards, since only the newest state is kept.
-  for (const { inverse } of [...log].reverse()) {
-    const before = applyPatches(after, inverse as Patch[]);
+  for (const change of [...log].reverse()) {
+    const before =
+      'touches' in change
+        ? withTouches(after, inverted(change.touches), false)
+        : applyPatches(after, change.inverse as Patch[]);
     const beforeNow = upgraded(before);
-    rewritten.push({ patches: differences(beforeNow, afterNow), inverse: differences(afterNow, beforeNow) });
+    rewritten.push(touchesBetween(beforeNow, afterNow));
     [after, afterNow] = [before, beforeNow];
   }
   return { document: upgraded(document), log: rewritten.reverse() };

@@ -1,5 +1,8 @@
 /** A variant as a design of its own. */
+import { z } from 'zod';
 import { applyEdit, EditRefused, type Edit } from '../document/change.ts';
+import { declareCommand } from '../document/command.ts';
+import { Id } from '../ids/ids.ts';
 import { boundFor, refuseOutsideRange, setDimensions } from '../commands/dimensions.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
@@ -68,34 +71,35 @@ function numberCell(ledger: Ledger, ref: string, text: string): string {
   return bound;
 }
 
-/** The edit that turns the design into one of its variants. */
-export function becomeVariant(variant: string): Edit {
-  return {
-    command: 'become-variant',
-    label: 'Take a variant’s values',
-    run(draft) {
-      const row = draft.variants?.rows[variant];
-      if (!row) throw new EditRefused('This variant no longer exists.');
-      const numbers: [string, string][] = [];
-      for (const key of draft.variants!.columns) {
-        const cell = row.cells[key];
-        if (cell === undefined) continue;
-        const column = columnOf(key);
-        if (column.kind === 'dimension') numbers.push([column.ref, cell]);
-        else if (column.kind === 'material') {
-          const part = draft.parts[column.part];
-          if (part) part.material = cell as MaterialKey;
-        } else {
-          const step = Object.values(draft.parts).find((p) => column.step in p.steps)?.steps[column.step];
-          if (!step) continue;
-          if (cell === 'out') step.suppressed = true;
-          else delete step.suppressed;
-        }
+const becomeCommand = declareCommand({
+  name: 'become-variant',
+  args: z.strictObject({ variant: Id }),
+  label: () => 'Take a variant’s values',
+  run(draft, { variant }) {
+    const row = draft.variants?.rows[variant];
+    if (!row) throw new EditRefused('This variant no longer exists.');
+    const numbers: [string, string][] = [];
+    for (const key of draft.variants!.columns) {
+      const cell = row.cells[key];
+      if (cell === undefined) continue;
+      const column = columnOf(key);
+      if (column.kind === 'dimension') numbers.push([column.ref, cell]);
+      else if (column.kind === 'material') {
+        const part = draft.parts[column.part];
+        if (part) part.material = cell as MaterialKey;
+      } else {
+        const step = Object.values(draft.parts).find((p) => column.step in p.steps)?.steps[column.step];
+        if (!step) continue;
+        if (cell === 'out') step.suppressed = true;
+        else delete step.suppressed;
       }
-      setDimensions(numbers).run(draft);
-    },
-  };
-}
+    }
+    setDimensions(numbers).run(draft);
+  },
+});
+
+/** The edit that turns the design into one of its variants. */
+export const becomeVariant = (variant: string): Edit => becomeCommand({ variant });
 
 /** The design as the variant has it, or the sentence that says why it cannot be had. */
 export function asVariant(design: Design, variant: string): { design: Design } | { message: string } {

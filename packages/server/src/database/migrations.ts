@@ -64,6 +64,36 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
       await q.addColumn('changes', 'args', { type: DOCUMENT, allowNull: true });
     },
   },
+  {
+    name: '005-touches-authors-deletion',
+    async up(q) {
+      const text = { type: DOCUMENT, allowNull: true };
+      await q.addColumn('changes', 'author', { type: DataTypes.STRING(40), allowNull: true });
+      await q.addColumn('changes', 'digest', { type: DataTypes.STRING(64), allowNull: true });
+      await q.addColumn('changes', 'named', { type: DataTypes.STRING(80), allowNull: true });
+      await q.addColumn('changes', 'touches', text);
+      await q.removeColumn('changes', 'patches');
+      await q.changeColumn('changes', 'inverse', text);
+      await q.addColumn('designs', 'newest', { type: DataTypes.STRING(40), allowNull: true });
+      await q.addColumn('designs', 'documentRevision', { type: DataTypes.INTEGER, allowNull: false, defaultValue: 0 });
+      await q.addColumn('designs', 'firstPart', { type: DataTypes.STRING(40), allowNull: true });
+      for (const table of ['designs', 'projects'])
+        await q.addColumn(table, 'deletedAt', { type: DataTypes.DATE(3), allowNull: true });
+      await q.createTable('secrets', { name: { ...key(40), primaryKey: true }, value: key(200) });
+      await q.sequelize.query(
+        `UPDATE designs d SET documentRevision = revision, firstPart = JSON_VALUE(document, '$.partOrder[0]'), newest = (SELECT changeId FROM changes c WHERE c.designId = d.id AND c.revision = d.revision)`,
+      );
+      // Ids are told apart letter by letter, as the document does.
+      for (const [table, column, length] of [
+        ['changes', 'changeId', 40],
+        ['pictures', 'part', 40],
+        ['pictures', 'pictureKey', 40],
+      ] as const)
+        await q.sequelize.query(
+          `ALTER TABLE ${table} MODIFY ${column} VARCHAR(${length}) CHARACTER SET ascii COLLATE ascii_bin NOT NULL`,
+        );
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

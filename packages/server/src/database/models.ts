@@ -14,6 +14,8 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare shared: string | null;
   /** Counts changes of `shared`. */
   declare sharedRevision: number;
+  /** Deleted then, and gone for good some time later. */
+  declare deletedAt: CreationOptional<Date | null>;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -22,9 +24,17 @@ export class DesignRow extends Model<InferAttributes<DesignRow>, InferCreationAt
   declare id: string;
   declare projectId: string;
   declare name: string;
-  /** Number of changes made; the document is the state after them. */
+  /** Number of changes made. */
   declare revision: number;
+  /** Id of the last of them. */
+  declare newest: CreationOptional<string | null>;
+  /** A state of the design, written now and then; what was done since is in the log. */
   declare document: string;
+  /** Number of changes in that state. */
+  declare documentRevision: CreationOptional<number>;
+  declare firstPart: CreationOptional<string | null>;
+  /** Deleted then, and gone for good some time later. */
+  declare deletedAt: CreationOptional<Date | null>;
   declare createdAt: CreationOptional<Date>;
   declare updatedAt: CreationOptional<Date>;
 }
@@ -34,15 +44,23 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare designId: string;
   declare revision: number;
   declare changeId: string;
-  declare kind: 'edit' | 'undo' | 'redo' | 'follow';
+  declare kind: 'edit' | 'undo' | 'redo' | 'follow' | 'restore';
   /** The change an undo or redo concerns. */
   declare target: string | null;
   declare command: string;
   /** What the command was given, as JSON, where it can be run again. */
   declare args: string | null;
   declare label: string;
-  declare patches: string;
-  declare inverse: string;
+  /** Who made it; null of changes made before that was known. */
+  declare author: CreationOptional<string | null>;
+  /** Tells it from another change sent under its id. */
+  declare digest: CreationOptional<string | null>;
+  /** A name given to the state after it. */
+  declare named: CreationOptional<string | null>;
+  /** What it did; null of changes of an earlier version until they are brought to this one. */
+  declare touches: CreationOptional<string | null>;
+  /** How an earlier version kept it. */
+  declare inverse: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -56,6 +74,12 @@ export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreation
   declare createdAt: CreationOptional<Date>;
 }
 
+/** What only this server, and others on the same database, know. */
+export class SecretRow extends Model<InferAttributes<SecretRow>, InferCreationAttributes<SecretRow>> {
+  declare name: string;
+  declare value: string;
+}
+
 const DOCUMENT = DataTypes.TEXT('long');
 
 export function defineModels(sequelize: Sequelize): void {
@@ -67,6 +91,7 @@ export function defineModels(sequelize: Sequelize): void {
       name: DataTypes.STRING(80),
       shared: DOCUMENT,
       sharedRevision: DataTypes.INTEGER,
+      deletedAt: date,
       createdAt: date,
       updatedAt: date,
     },
@@ -78,7 +103,11 @@ export function defineModels(sequelize: Sequelize): void {
       projectId: DataTypes.STRING(40),
       name: DataTypes.STRING(80),
       revision: DataTypes.INTEGER,
+      newest: DataTypes.STRING(40),
       document: DOCUMENT,
+      documentRevision: DataTypes.INTEGER,
+      firstPart: DataTypes.STRING(40),
+      deletedAt: date,
       createdAt: date,
       updatedAt: date,
     },
@@ -94,6 +123,10 @@ export function defineModels(sequelize: Sequelize): void {
     },
     { sequelize, tableName: 'pictures', updatedAt: false },
   );
+  SecretRow.init(
+    { name: { type: DataTypes.STRING(40), primaryKey: true }, value: DataTypes.STRING(200) },
+    { sequelize, tableName: 'secrets', timestamps: false },
+  );
   ChangeRow.init(
     {
       designId: { type: DataTypes.STRING(40), primaryKey: true },
@@ -104,7 +137,10 @@ export function defineModels(sequelize: Sequelize): void {
       command: DataTypes.STRING(60),
       args: DOCUMENT,
       label: DataTypes.STRING(300),
-      patches: DOCUMENT,
+      author: DataTypes.STRING(40),
+      digest: DataTypes.STRING(64),
+      named: DataTypes.STRING(80),
+      touches: DOCUMENT,
       inverse: DOCUMENT,
       createdAt: date,
     },

@@ -1,5 +1,5 @@
 /** A MariaDB of Helb's own: its own directory, password and port, on loopback only. */
-import { execFile, spawn } from 'node:child_process';
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
@@ -15,11 +15,12 @@ const run = promisify(execFile);
 /** Long enough for recovery after a crash on a slow disk. */
 const START_TIMEOUT_MS = 60_000;
 const POLL_MS = 100;
+const RESTART_AFTER_MS = 300;
 const DATABASE = 'helb';
 
 export interface PrivateDatabase {
   readonly url: string;
-  /** Shut down cleanly; resolves when the process has ended. */
+  /** Shut down cleanly; resolves when the process has ended. Until then it is started again whenever it ends. */
   stop(): Promise<void>;
 }
 
@@ -47,49 +48,76 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
   writeWhole(accessFile, JSON.stringify(access));
   // Unix socket paths are short by law; the data directory's may not be.
   const socket = join(tmpdir(), `helb-${process.pid}-${access.port}.sock`);
-  const server = spawn(
-    'mariadbd',
-    [
-      '--no-defaults',
-      `--datadir=${dataDir}`,
-      `--socket=${socket}`,
-      `--pid-file=${pidFile}`,
-      '--bind-address=127.0.0.1',
-      `--port=${access.port}`,
-      '--skip-name-resolve',
-      '--character-set-server=utf8mb4',
-      '--max-allowed-packet=64M',
-      ...(userInfo().uid === 0 ? ['--user=root'] : []),
-      // Sets password and database at every start, so a half-finished first start heals itself.
-      `--init-file=${writeInit(directory, access.password)}`,
-    ],
-    // A group of its own: Ctrl-C reaches the web server first, which then ends it in order.
-    { detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
-  );
-  let said = '';
-  server.stderr.on('data', (chunk: Buffer) => (said = (said + chunk.toString()).slice(-4000)));
-  let ended = false;
-  server.on('exit', () => (ended = true));
-  server.on('error', (error) => {
-    ended = true;
-    said = error.message;
+  const args = [
+    '--no-defaults',
+    `--datadir=${dataDir}`,
+    `--socket=${socket}`,
+    `--pid-file=${pidFile}`,
+    '--bind-address=127.0.0.1',
+    `--port=${access.port}`,
+    '--skip-name-resolve',
+    '--character-set-server=utf8mb4',
+    '--max-allowed-packet=64M',
+    ...(userInfo().uid === 0 ? ['--user=root'] : []),
+    // Sets password and database at every start, so a half-finished first start heals itself.
+    `--init-file=${writeInit(directory, access.password)}`,
+  ];
+  let stopping = false;
+  let running = begin(args);
+  await answering(running, access);
+  watch();
+
+  /** A database that ends by itself, or is ended by others, is started again. */
+  function watch(): void {
+    running.process.once('exit', () => {
+      if (stopping) return;
+      setTimeout(() => {
+        if (stopping) return;
+        running = begin(args);
+        watch();
+      }, RESTART_AFTER_MS);
+    });
+  }
+
+  return {
+    url: urlOf(access),
+    async stop() {
+      stopping = true;
+      if (running.process.pid !== undefined) await endProcess(running.process.pid);
+    },
+  };
+}
+
+interface Running {
+  readonly process: ChildProcess;
+  said: string;
+  ended: boolean;
+}
+
+function begin(args: readonly string[]): Running {
+  // A group of its own: Ctrl-C reaches the web server first, which then ends it in order.
+  const child = spawn('mariadbd', args, { detached: true, stdio: ['ignore', 'ignore', 'pipe'] });
+  const running: Running = { process: child, said: '', ended: false };
+  child.stderr.on('data', (chunk: Buffer) => (running.said = (running.said + chunk.toString()).slice(-4000)));
+  child.on('exit', () => (running.ended = true));
+  child.on('error', (error) => {
+    running.ended = true;
+    running.said = error.message;
   });
+  return running;
+}
+
+/** @throws Error with a sentence when it does not come to answer */
+async function answering(running: Running, access: Access): Promise<void> {
   const deadline = Date.now() + START_TIMEOUT_MS;
   while (!(await canConnect(access))) {
-    if (ended || Date.now() > deadline) {
-      const last =
-        said
-          .trim()
-          .split('\n')
-          .filter((l) => /error/i.test(l))
-          .at(-1) ??
-        said.trim().split('\n').at(-1) ??
-        '';
+    if (running.ended || Date.now() > deadline) {
+      const lines = running.said.trim().split('\n');
+      const last = lines.filter((l) => /error/i.test(l)).at(-1) ?? lines.at(-1) ?? '';
       throw new Error(`The database did not start: ${last || 'mariadbd ended without a word'}.`);
     }
     await new Promise((r) => setTimeout(r, POLL_MS));
   }
-  return { url: urlOf(access), stop: () => endProcess(server.pid!) };
 }
 
 function urlOf({ password, port }: Access): string {

@@ -1,139 +1,295 @@
-/** Appending changes to a design's log: validate by applying, rebase or refuse, keep. */
-import { applyChange, Change, Design, MAX_FILE_BYTES, type LoggedChange } from '@helb/core';
-import type { Sequelize, Transaction } from 'sequelize';
+/** A design's log: the truth. Changes are appended to it, and what a design is follows from it. */
+import type { LoggedChange, Touch } from '@helb/core';
+import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
 import { ChangeRow, DesignRow } from '../database/models.ts';
+import type { Live } from '../live/live.ts';
 import { Refusal } from '../refusal.ts';
+import { headOf, type Answer, type Head, type LoggedRow, type Stored, type Task, type Worked } from './desk.ts';
+import type { Desks } from './desk-threads.ts';
 
-type Patches = Change['patches'];
+/** A change as pages hear of it. */
+export interface Told extends LoggedChange {
+  readonly revision: number;
+  readonly author: string | null;
+  readonly at: string;
+  readonly named: string | null;
+  readonly touches: readonly Touch[];
+}
+
+/** A change of which one knows what it was, not what it did. */
+export type Listed = Omit<Told, 'touches'>;
 
 export interface Acknowledged {
   /** The design's revision after this change. */
   readonly revision: number;
+  /** The change as it was kept; null when it changed nothing and was not. */
+  readonly kept: Told | null;
   /** Changes by others between the sender's revision and this one, oldest first. */
-  readonly missed: readonly {
-    readonly revision: number;
-    readonly id: string;
-    readonly kind: Change['kind'];
-    readonly of?: string;
-    readonly label: string;
-    readonly patches: Patches;
-  }[];
+  readonly missed: readonly Told[];
 }
 
-/**
- * @param base the revision the sender made the change on
- * @throws Refusal 404, 409 when it cannot be rebased, 422 when the outcome is unsound
- */
-export async function appendChange(
-  sequelize: Sequelize,
-  designId: string,
-  base: number,
-  change: Change,
-): Promise<Acknowledged> {
-  return sequelize.transaction(async (transaction) => {
-    const design = await DesignRow.findByPk(designId, { transaction, lock: transaction.LOCK.UPDATE });
-    if (!design) throw new Refusal(404, 'This design no longer exists.');
-    const before = await ChangeRow.findOne({ where: { designId, changeId: change.id }, transaction });
-    // Sent again because the answer was lost; it is already kept.
-    if (before)
-      return {
-        revision: before.revision,
-        missed: await changesSince(designId, base, before.revision - 1, transaction),
-      };
-    if (base > design.revision) {
-      throw new Refusal(
-        409,
-        `This change was made on revision ${base}, which the server does not have (it has ${design.revision}); reload the design.`,
-      );
+/** A page of a design's history. */
+const PAGE = 300;
+/** Who was away for longer than so many changes opens the design anew. */
+const MOST_MISSED = 5000;
+/** Tries when another server appends to the same design at the same moment. */
+const TRIES = 8;
+/** Longer texts are read on a desk, not where requests are answered. */
+const SHORT_TEXT = 64 * 1024;
+/** A state is written this long after a change, or after so many. */
+const REST_MS = 3000;
+const MOST_UNWRITTEN = 100;
+
+const LISTED = ['revision', 'changeId', 'kind', 'target', 'label', 'author', 'named', 'createdAt'] as const;
+
+export class ChangeLog {
+  /** Of each design, the change being appended now. */
+  private readonly turns = new Map<string, Promise<unknown>>();
+  private readonly unwritten = new Map<string, { count: number; timer: NodeJS.Timeout }>();
+
+  constructor(
+    private readonly sequelize: Sequelize,
+    private readonly desks: Desks,
+    private readonly live: Live,
+  ) {}
+
+  /**
+   * Keep a change that was sent as text.
+   * @throws Refusal 404, 409 when it clashes, 422 when it cannot be read or would be unsound
+   */
+  append(design: string, author: string, text: string): Promise<Acknowledged> {
+    // One after another, so that one busy design takes one desk at most.
+    const before = this.turns.get(design) ?? Promise.resolve();
+    const turn = before.catch(() => {}).then(() => this.appendNow(design, author, text));
+    this.turns.set(design, turn);
+    void turn.catch(() => {}).then(() => this.turns.get(design) === turn && this.turns.delete(design));
+    return turn;
+  }
+
+  private async appendNow(design: string, author: string, text: string): Promise<Acknowledged> {
+    const answer = text.length < SHORT_TEXT ? headOf(text) : await this.desks.do({ kind: 'head', text });
+    if (answer.is !== 'head') throw refusalOf(answer);
+    const { head } = answer;
+    for (let i = 0; i < TRIES; i++) {
+      const row = await rowOf(design);
+      const known = await ChangeRow.findOne({ where: { designId: design, changeId: head.id } });
+      if (known) return this.again(design, head, known);
+      if (head.base > row.revision)
+        throw new Refusal(
+          409,
+          `This change was made on revision ${head.base}, which the server does not have (it has ${row.revision}); reload the design.`,
+        );
+      if (row.revision - head.base > MOST_MISSED)
+        throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
+      const missed = await between(design, head.base, row.revision);
+      const worked = await this.work(row, author, head, text, missed);
+      const base = { revision: row.revision, missed: missed.map(toldOf) };
+      if (worked.idle) return { ...base, kept: null };
+      const kept = await this.write(row, author, head, worked);
+      if (!kept) continue;
+      this.live.changed(design, kept);
+      this.writeLater(design);
+      return { ...base, revision: kept.revision, kept };
     }
-    const missed = await changesSince(designId, base, design.revision, transaction);
-    const clash = missed.find((m) => overlaps(m.patches, change.patches));
-    if (clash)
-      throw new Refusal(
-        409,
-        `Meanwhile someone else made a change to the same thing (“${clash.label}”); yours was not made.`,
-      );
+    throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
+  }
 
-    const outcome = applyChange(
-      JSON.parse(design.document) as Design,
-      change.patches as Parameters<typeof applyChange>[1],
+  /** Sent again because the answer was lost; it is kept already. */
+  private async again(design: string, head: Head, known: ChangeRow): Promise<Acknowledged> {
+    if (known.changeId !== head.id || (known.digest !== null && known.digest !== head.digest))
+      throw new Refusal(409, 'Another change has this id already; reload the page and make it again.');
+    const missed = await between(design, head.base, known.revision - 1);
+    return { revision: known.revision, kept: toldOf(known), missed: missed.map(toldOf) };
+  }
+
+  private async work(row: DesignRow, author: string, head: Head, text: string, missed: ChangeRow[]): Promise<Worked> {
+    const of = head.of === undefined ? null : await this.earlier(row.id, author, head.of);
+    const since = of ? await between(row.id, of.revision, row.revision) : missed;
+    if (head.to !== undefined && head.to > row.revision)
+      throw new Refusal(404, 'There is no such state of the design.');
+    const back = head.to === undefined ? [] : await between(row.id, head.to, row.revision);
+    const answer = await this.ask(row, {
+      kind: 'take',
+      text,
+      since: since.map((r) => loggedOf(r, author)),
+      ...(of ? { earlier: loggedOf(of, author) } : {}),
+      ...(head.to === undefined ? {} : { back: back.map((r) => r.touches!).reverse() }),
+    });
+    if (answer.is !== 'worked') throw refusalOf(answer);
+    return answer.worked;
+  }
+
+  /** A change to be taken back or made again: by whom it was made, and while it stands or not. */
+  private async earlier(design: string, author: string, id: string): Promise<ChangeRow> {
+    const row = await ChangeRow.findOne({ where: { designId: design, changeId: id } });
+    if (!row || row.changeId !== id) throw new Refusal(404, 'This change is not in the design’s history.');
+    if (row.author !== null && row.author !== author)
+      throw new Refusal(403, `“${row.label}” was made by someone else, and only they can take it back.`);
+    return row;
+  }
+
+  /** @returns the change as kept; null when another server was quicker */
+  private async write(row: DesignRow, author: string, head: Head, worked: Worked): Promise<Told | null> {
+    const revision = row.revision + 1;
+    try {
+      return await this.sequelize.transaction(async (transaction) => {
+        const [taken] = await DesignRow.update(
+          { revision, newest: head.id, name: worked.name, firstPart: worked.firstPart },
+          { where: { id: row.id, revision: row.revision, deletedAt: null }, transaction },
+        );
+        if (taken === 0) return null;
+        const made = await ChangeRow.create(
+          {
+            designId: row.id,
+            revision,
+            changeId: head.id,
+            kind: head.kind,
+            target: head.of ?? null,
+            command: worked.command,
+            args: worked.args,
+            label: worked.label,
+            author,
+            digest: head.digest,
+            touches: worked.touches,
+          },
+          { transaction },
+        );
+        return toldOf(made);
+      });
+    } catch (error) {
+      if (error instanceof UniqueConstraintError) return null;
+      throw error;
+    }
+  }
+
+  /** Ask a desk, and send the design along when the desk does not hold it. */
+  private async ask(row: DesignRow, task: AboutDesign): Promise<Answer> {
+    const of = { design: row.id, revision: row.revision, newest: row.newest };
+    const answer = await this.desks.do({ ...task, ...of });
+    if (answer.is !== 'wanting') return answer;
+    const again = await this.desks.do({ ...task, ...of, stored: await storedOf(row.id, row.revision) });
+    return again.is === 'wanting' ? { is: 'refused', status: 503, message: 'The server is busy; try again in a moment.' } : again; // prettier-ignore
+  }
+
+  /** The design as text, at its newest or an earlier revision. @throws Refusal */
+  async documentAt(id: string, revision?: number): Promise<{ text: string; row: DesignRow }> {
+    const row = await rowOf(id);
+    if (revision === undefined || revision === row.revision) {
+      const stored = await DesignRow.findByPk(id, { attributes: ['document', 'documentRevision'] });
+      if (stored?.documentRevision === row.revision) return { text: stored.document, row };
+    } else if (revision > row.revision) throw new Refusal(404, 'There is no such state of the design.');
+    const rows = revision === undefined ? [] : await between(id, revision, row.revision);
+    const back = rows.length > 0 ? { back: rows.map((r) => r.touches!).reverse() } : {};
+    const answer = await this.ask(row, { kind: 'document', ...back });
+    if (answer.is !== 'text') throw refusalOf(answer);
+    return { text: answer.text, row };
+  }
+
+  /** Is this picture of a part as the design is now? @throws Refusal when it is not */
+  async checkPicture(id: string, part: string, key: string, data: Uint8Array): Promise<void> {
+    const answer = await this.ask(await rowOf(id), { kind: 'picture', part, key, data });
+    if (answer.is !== 'done') throw refusalOf(answer);
+  }
+
+  /** Changes after a revision, with what they did; null when there are too many. */
+  async since(id: string, revision: number): Promise<readonly Told[] | null> {
+    const row = await rowOf(id);
+    if (row.revision - revision > MOST_MISSED || revision > row.revision) return null;
+    return (await between(id, revision, row.revision)).map(toldOf);
+  }
+
+  private writeLater(design: string): void {
+    const own = this.unwritten.get(design) ?? { count: 0, timer: setTimeout(() => {}, 0) };
+    clearTimeout(own.timer);
+    const count = own.count + 1;
+    const wait = count >= MOST_UNWRITTEN ? 0 : REST_MS;
+    const timer = setTimeout(() => void this.writeState(design).catch(() => {}), wait);
+    timer.unref();
+    this.unwritten.set(design, { count: wait === 0 ? 0 : count, timer });
+  }
+
+  /** The log alone is the truth: should this not be written, opening takes a little longer. */
+  private async writeState(design: string): Promise<void> {
+    this.unwritten.delete(design);
+    const { text, row } = await this.documentAt(design);
+    await DesignRow.update(
+      { document: text, documentRevision: row.revision },
+      { where: { id: design, documentRevision: { [Op.lt]: row.revision } }, silent: true },
     );
-    if (!outcome.ok) throw new Refusal(422, outcome.message);
-    const document = JSON.stringify(outcome.design);
-    if (document.length > MAX_FILE_BYTES)
-      throw new Refusal(
-        422,
-        `This would make the design larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most there can be.`,
-      );
-    const revision = design.revision + 1;
-    await ChangeRow.create(
-      {
-        designId,
-        revision,
-        changeId: change.id,
-        kind: change.kind,
-        target: change.of ?? null,
-        command: change.command,
-        args: change.args === undefined ? null : JSON.stringify(change.args),
-        label: change.label,
-        patches: JSON.stringify(change.patches),
-        inverse: JSON.stringify(outcome.inverse),
-      },
-      { transaction },
-    );
-    await design.update({ revision, document, name: outcome.design.name }, { transaction });
-    return { revision, missed };
-  });
+  }
+
+  /** Write what is still to be written, and end. */
+  async stop(): Promise<void> {
+    const designs = [...this.unwritten.keys()];
+    for (const { timer } of this.unwritten.values()) clearTimeout(timer);
+    await Promise.allSettled(designs.map((id) => this.writeState(id)));
+  }
 }
 
-async function changesSince(designId: string, after: number, upTo: number, transaction: Transaction) {
-  const rows = await ChangeRow.findAll({
-    where: { designId },
+type Without<T> = T extends unknown ? Omit<T, 'design' | 'revision' | 'newest' | 'stored'> : never;
+type AboutDesign = Without<Extract<Task, { design: string }>>;
+
+const refusalOf = (answer: Answer): Refusal =>
+  answer.is === 'refused' ? new Refusal(answer.status, answer.message) : new Refusal(500, 'The server met a fault of its own.'); // prettier-ignore
+
+/** A design that is there, without its document. @throws Refusal 404 */
+export async function rowOf(id: string): Promise<DesignRow> {
+  const row = await DesignRow.findByPk(id, { attributes: { exclude: ['document'] } });
+  if (!row || row.id !== id || row.deletedAt) throw new Refusal(404, 'This design no longer exists.');
+  return row;
+}
+
+/** The newest revisions of those designs that are there. */
+export async function revisionsOf(ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const rows = await DesignRow.findAll({ where: { id: [...ids], deletedAt: null }, attributes: ['id', 'revision'] });
+  return new Map(rows.map((r) => [r.id, r.revision]));
+}
+
+function between(designId: string, after: number, upTo: number): Promise<ChangeRow[]> {
+  if (upTo <= after) return Promise.resolve([]);
+  return ChangeRow.findAll({ where: { designId, revision: { [Op.gt]: after, [Op.lte]: upTo } }, order: ['revision'] });
+}
+
+async function storedOf(id: string, revision: number): Promise<Stored> {
+  const row = await DesignRow.findByPk(id, { attributes: ['document', 'documentRevision'] });
+  if (!row) throw new Refusal(404, 'This design no longer exists.');
+  const since = await ChangeRow.findAll({
+    where: { designId: id, revision: { [Op.gt]: row.documentRevision, [Op.lte]: revision } },
     order: ['revision'],
-    offset: after,
-    limit: Math.max(0, upTo - after),
-    transaction,
+    attributes: ['touches'],
   });
-  return rows.map((r) => ({
-    revision: r.revision,
-    id: r.changeId,
-    kind: r.kind,
-    ...(r.target === null ? {} : { of: r.target }),
-    label: r.label,
-    patches: JSON.parse(r.patches) as Patches,
-  }));
+  return { document: row.document, revision: row.documentRevision, touches: since.map((r) => r.touches!) };
 }
 
-/** Do two sets of patches write to the same place, or one inside what the other replaces? */
-function overlaps(a: Patches, b: Patches): boolean {
-  return a.some((p) => b.some((q) => isPrefix(p.path, q.path) || isPrefix(q.path, p.path)));
+const loggedOf = ({ label, author: by, touches, command, args }: ChangeRow, author: string): LoggedRow => ({
+  label,
+  by: by === author ? 'You' : 'Someone else',
+  touches: touches ?? '[]',
+  command,
+  args,
+});
+
+function listedOf(row: ChangeRow): Listed {
+  const { revision, changeId: id, kind, target, label, author, named, createdAt } = row;
+  return { revision, id, kind, ...(target === null ? {} : { of: target }), label, author: author ?? null, named: named ?? null, at: createdAt.toISOString() }; // prettier-ignore
 }
 
-function isPrefix(short: readonly (string | number)[], long: readonly (string | number)[]): boolean {
-  return short.length <= long.length && short.every((key, i) => String(key) === String(long[i]));
-}
+export const toldOf = (row: ChangeRow): Told => ({ ...listedOf(row), touches: JSON.parse(row.touches ?? '[]') as Touch[] }); // prettier-ignore
 
-/** The log without its patches: enough for undo state and a list of history. */
-export async function logOf(designId: string): Promise<(LoggedChange & { revision: number })[]> {
+/** A page of the log, oldest first, that ends before a revision. */
+export async function pageOfLog(designId: string, before?: number): Promise<{ log: Listed[]; more: boolean }> {
   const rows = await ChangeRow.findAll({
-    where: { designId },
-    order: ['revision'],
-    attributes: ['revision', 'changeId', 'kind', 'target', 'label'],
+    where: { designId, ...(before === undefined ? {} : { revision: { [Op.lt]: before } }) },
+    order: [['revision', 'DESC']],
+    limit: PAGE + 1,
+    attributes: [...LISTED],
   });
-  return rows.map((r) => ({
-    revision: r.revision,
-    id: r.changeId,
-    kind: r.kind,
-    of: r.target ?? undefined,
-    label: r.label,
-  }));
+  return { log: rows.slice(0, PAGE).reverse().map(listedOf), more: rows.length > PAGE };
 }
 
-export async function changeNamed(
-  designId: string,
-  changeId: string,
-): Promise<{ patches: Patches; inverse: Patches; label: string }> {
+/** What a change did. @throws Refusal 404 */
+export async function changeNamed(designId: string, changeId: string): Promise<Told> {
   const row = await ChangeRow.findOne({ where: { designId, changeId } });
-  if (!row) throw new Refusal(404, 'This change is not in the design’s history.');
-  return { label: row.label, patches: JSON.parse(row.patches) as Patches, inverse: JSON.parse(row.inverse) as Patches };
+  if (!row || row.changeId !== changeId) throw new Refusal(404, 'This change is not in the design’s history.');
+  return toldOf(row);
 }

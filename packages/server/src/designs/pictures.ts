@@ -2,8 +2,9 @@
 import { Ledger, pack, PartEvaluator, PartPainter, pictureKey, type Design } from '@helb/core';
 import type { SolidKernel } from '@helb/core';
 import Router from '@koa/router';
-import { DesignRow, PictureRow } from '../database/models.ts';
+import { PictureRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
+import { rowOf, type ChangeLog } from './change-log.ts';
 
 /** A part with a finer picture than this is simply computed anew. */
 const MOST_BYTES = 8 * 1024 * 1024;
@@ -24,22 +25,19 @@ export async function paintDesign(designId: string, design: Design, kernel: Soli
   }
 }
 
-export function pictureRoutes(): Router {
-  const router = new Router({ prefix: '/api/designs/:design/pictures' });
+export function pictureRoutes(changes: ChangeLog): Router {
+  const router = new Router({ prefix: '/api/designs/:design/pictures', sensitive: true });
 
   /** Part and key of each picture there is. */
   router.get('/', async (ctx) => {
-    const rows = await PictureRow.findAll({
-      where: { designId: ctx.params.design! },
-      attributes: ['part', 'pictureKey'],
-    });
+    const { id } = await rowOf(ctx.params.design!);
+    const rows = await PictureRow.findAll({ where: { designId: id }, attributes: ['part', 'pictureKey'] });
     ctx.body = rows.map((r) => ({ part: r.part, key: r.pictureKey }));
   });
 
   router.get('/:part/:key', async (ctx) => {
-    const row = await PictureRow.findOne({
-      where: { designId: ctx.params.design!, part: ctx.params.part!, pictureKey: ctx.params.key! },
-    });
+    const { id } = await rowOf(ctx.params.design!);
+    const row = await PictureRow.findOne({ where: { designId: id, part: ctx.params.part!, pictureKey: ctx.params.key! } }); // prettier-ignore
     if (!row) throw new Refusal(404, 'There is no such picture.');
     // Named by content, so it can be kept as long as the browser likes.
     ctx.set('Cache-Control', 'private, max-age=31536000, immutable');
@@ -49,11 +47,8 @@ export function pictureRoutes(): Router {
 
   router.put('/:part/:key', async (ctx) => {
     const { design, part, key } = ctx.params as { design: string; part: string; key: string };
-    const row = await DesignRow.findByPk(design, { attributes: ['id', 'document'] });
-    if (!row) throw new Refusal(404, 'This design no longer exists.');
-    const known = (JSON.parse(row.document) as Design).parts;
-    if (!Object.hasOwn(known, part) || !KEY.test(key))
-      throw new Refusal(422, 'This picture is of no part of the design.');
+    if (!KEY.test(key)) throw new Refusal(422, 'This picture is of no part of the design.');
+    const { id } = await rowOf(design);
     const chunks: Buffer[] = [];
     let size = 0;
     for await (const chunk of ctx.req as AsyncIterable<Buffer>) {
@@ -61,7 +56,9 @@ export function pictureRoutes(): Router {
       if (size > MOST_BYTES) throw new Refusal(413, 'This picture is too large to keep.');
       chunks.push(chunk);
     }
-    await storePicture(design, part, key, Buffer.concat(chunks));
+    const data = Buffer.concat(chunks);
+    await changes.checkPicture(id, part, key, data);
+    await storePicture(id, part, key, data);
     ctx.status = 204;
   });
 

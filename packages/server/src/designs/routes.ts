@@ -1,27 +1,35 @@
-import { Change, emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@helb/core';
+import { emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@helb/core';
 import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
-import rawBody from 'raw-body';
-import { literal, type Sequelize } from 'sequelize';
+import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
+import { jsonOf, textOf } from '../body.ts';
+import { ChangeRow, DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
+import { foundProject } from '../projects/routes.ts';
 import { Refusal } from '../refusal.ts';
-import { appendChange, changeNamed, logOf } from './change-log.ts';
-import type { Reader } from './reader.ts';
+import { changeNamed, pageOfLog, rowOf, type ChangeLog } from './change-log.ts';
+import type { Desks } from './desk-threads.ts';
 
 const NewDesign = z.strictObject({ name: z.string().trim().min(1).max(80) });
-const Sent = z.strictObject({ base: z.number().int().min(0), change: Change });
+const StateName = z.strictObject({ name: z.string().trim().max(80) });
+const Revision = z.coerce.number().int().min(0);
 
 /** @param document the design as text */
-export async function storeDesign(projectId: string, name: string, document: string): Promise<string> {
+export async function storeDesign(
+  sequelize: Sequelize,
+  projectId: string,
+  name: string,
+  document: string,
+  firstPart: string | null,
+): Promise<string> {
   const id = randomUUID();
-  await DesignRow.create({ id, projectId, name, revision: 0, document });
+  await sequelize.transaction(async (transaction) => {
+    // Held, so that the project is not deleted at the same moment.
+    const project = await ProjectRow.findByPk(projectId, { transaction, lock: transaction.LOCK.SHARE });
+    if (!project || project.deletedAt) throw new Refusal(404, 'This project no longer exists.');
+    await DesignRow.create({ id, projectId, name, revision: 0, document, documentRevision: 0, firstPart }, { transaction }); // prettier-ignore
+  });
   return id;
-}
-
-/** Where a design's name or a whole design file is sent, as text. */
-export function isFilePath(method: string, path: string): boolean {
-  return method === 'POST' && /^\/api\/projects\/[^/]+\/designs\/?$/.test(path);
 }
 
 /** Longer texts are files, and not looked into here. */
@@ -47,76 +55,117 @@ function freshDesign(name: string): Design {
   return { ...emptyDesign(name), parts: { part1: emptyPart('Part 1') }, partOrder: ['part1'] };
 }
 
-export function designRoutes(sequelize: Sequelize, read: Reader): Router {
-  const router = new Router({ prefix: '/api' });
+export function designRoutes(sequelize: Sequelize, desks: Desks, changes: ChangeLog): Router {
+  const router = new Router({ prefix: '/api', sensitive: true });
 
   router.get('/projects/:project/designs', async (ctx) => {
-    const project = await ProjectRow.findByPk(ctx.params.project);
-    if (!project) throw new Refusal(404, 'This project no longer exists.');
+    const project = await foundProject(ctx.params.project!);
     const rows = await DesignRow.findAll({
       where: { projectId: project.id },
-      attributes: ['id', 'name', 'updatedAt', [literal(`JSON_VALUE(document, '$.partOrder[0]')`), 'firstPart']],
+      attributes: ['id', 'name', 'updatedAt', 'firstPart', 'deletedAt'],
       order: [['updatedAt', 'DESC']],
     });
+    const there = rows.filter((r) => !r.deletedAt);
     const pictures = await PictureRow.findAll({
-      where: { designId: rows.map((r) => r.id) },
+      where: { designId: there.map((r) => r.id) },
       attributes: ['designId', 'part', 'pictureKey'],
     });
     const keys = new Map(pictures.map((p) => [`${p.designId} ${p.part}`, { part: p.part, key: p.pictureKey }]));
     ctx.body = {
       project: { id: project.id, name: project.name },
-      designs: rows.map((r) => ({
+      designs: there.map((r) => ({
         id: r.id,
         name: r.name,
         changed: r.updatedAt,
-        picture: keys.get(`${r.id} ${String(r.get('firstPart'))}`) ?? null,
+        picture: keys.get(`${r.id} ${r.firstPart}`) ?? null,
       })),
+      deleted: rows.flatMap((r) => (r.deletedAt ? [{ id: r.id, name: r.name, deleted: r.deletedAt }] : [])),
     };
   });
 
   router.post('/projects/:project/designs', async (ctx) => {
-    if (!(await ProjectRow.findByPk(ctx.params.project))) throw new Refusal(404, 'This project no longer exists.');
-    const text = await rawBody(ctx.req, { limit: MAX_FILE_BYTES, encoding: 'utf8', length: ctx.request.length });
+    const project = await foundProject(ctx.params.project!);
+    const text = await textOf(ctx, MAX_FILE_BYTES);
     const name = nameAsked(text);
-    const file = name === null ? await read(text) : null;
-    if (file && !file.ok) throw new Refusal(422, file.message);
-    const made = file ?? { name: name!, document: JSON.stringify(freshDesign(name!)) };
+    const answer = name === null ? await desks.do({ kind: 'read', text }) : null;
+    if (answer?.is === 'refused') throw new Refusal(answer.status, answer.message);
+    const made =
+      answer?.is === 'text' ? answer : { name: name!, text: JSON.stringify(freshDesign(name!)), firstPart: 'part1' };
     ctx.status = 201;
-    ctx.body = { id: await storeDesign(ctx.params.project!, made.name, made.document), name: made.name };
+    ctx.body = { id: await storeDesign(sequelize, project.id, made.name, made.text, made.firstPart), name: made.name };
   });
+
   router.get('/designs/:design', async (ctx) => {
-    const row = await found(ctx.params.design!);
-    const project = await ProjectRow.findByPk(row.projectId);
-    ctx.body = {
-      id: row.id,
-      project: { id: row.projectId, name: project?.name ?? '' },
-      revision: row.revision,
-      document: JSON.parse(row.document) as Design,
-      log: await logOf(row.id),
-    };
+    const { text, row } = await changes.documentAt(ctx.params.design!);
+    const [project, { log, more }] = await Promise.all([
+      ProjectRow.findByPk(row.projectId, { attributes: ['name'] }),
+      pageOfLog(row.id, row.revision + 1),
+    ]);
+    const head = { id: row.id, project: { id: row.projectId, name: project?.name ?? '' }, revision: row.revision, you: ctx.state.author as string, log, more }; // prettier-ignore
+    // The document is text already; it is not read here only to be written again.
+    ctx.type = 'json';
+    ctx.body = `${JSON.stringify(head).slice(0, -1)},"document":${text}}`;
   });
 
   router.delete('/designs/:design', async (ctx) => {
-    await (await found(ctx.params.design!)).destroy();
+    await (await rowOf(ctx.params.design!)).update({ deletedAt: new Date() });
+    ctx.status = 204;
+  });
+
+  /** What was deleted is brought back, while it is kept. */
+  router.post('/designs/:design/restore', async (ctx) => {
+    const row = await DesignRow.findByPk(ctx.params.design!, { attributes: ['id', 'projectId', 'deletedAt'] });
+    if (!row || row.id !== ctx.params.design) throw new Refusal(404, 'This design no longer exists.');
+    await foundProject(row.projectId);
+    await row.update({ deletedAt: null });
     ctx.status = 204;
   });
 
   router.post('/designs/:design/changes', async (ctx) => {
-    const sent = Sent.safeParse(ctx.request.body);
-    if (!sent.success)
-      throw new Refusal(422, 'This change cannot be read; reload the page, which may be older than the server.');
-    ctx.body = await appendChange(sequelize, ctx.params.design!, sent.data.base, sent.data.change);
+    const text = await textOf(ctx, MAX_FILE_BYTES);
+    ctx.body = await changes.append(ctx.params.design!, ctx.state.author as string, text);
+  });
+
+  /** Changes after a revision with what they did; or a page of the log that ends before one. */
+  router.get('/designs/:design/changes', async (ctx) => {
+    const since = Revision.safeParse(ctx.query.since ?? NaN);
+    const before = Revision.safeParse(ctx.query.before ?? NaN);
+    if (since.success) {
+      const found = await changes.since(ctx.params.design!, since.data);
+      if (found === null) throw new Refusal(410, 'Too much was changed since; open the design anew.');
+      ctx.body = { changes: found };
+    } else {
+      const row = await rowOf(ctx.params.design!);
+      ctx.body = await pageOfLog(row.id, before.success ? before.data : row.revision + 1);
+    }
   });
 
   router.get('/designs/:design/changes/:change', async (ctx) => {
-    ctx.body = await changeNamed(ctx.params.design!, ctx.params.change!);
+    ctx.body = await changeNamed((await rowOf(ctx.params.design!)).id, ctx.params.change!);
+  });
+
+  /** The design as it was. */
+  router.get('/designs/:design/states/:revision', async (ctx) => {
+    const revision = Revision.safeParse(ctx.params.revision);
+    if (!revision.success) throw new Refusal(404, 'There is no such state of the design.');
+    const { text } = await changes.documentAt(ctx.params.design!, revision.data);
+    ctx.type = 'json';
+    ctx.body = text;
+  });
+
+  /** Name a state; an empty name takes it away. */
+  router.put('/designs/:design/states/:revision/name', async (ctx) => {
+    const revision = Revision.safeParse(ctx.params.revision);
+    const { name } = await jsonOf(ctx, StateName, 'The name of a state has at most 80 characters.');
+    const row = await rowOf(ctx.params.design!);
+    const [named] = await ChangeRow.update(
+      { named: name || null },
+      { where: { designId: row.id, revision: revision.data ?? { [Op.lt]: 0 } } },
+    );
+    if (named === 0 && !(await ChangeRow.count({ where: { designId: row.id, revision: revision.data ?? -1 } })))
+      throw new Refusal(404, 'There is no such state of the design.');
+    ctx.status = 204;
   });
 
   return router;
-}
-
-async function found(id: string): Promise<DesignRow> {
-  const row = await DesignRow.findByPk(id);
-  if (!row) throw new Refusal(404, 'This design no longer exists.');
-  return row;
 }

@@ -1,29 +1,28 @@
-import { faultOfShared, firstIssue, NOTHING_SHARED, Shared } from '@helb/core';
+import { NOTHING_SHARED, Shared } from '@helb/core';
 import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
-import { col, fn } from 'sequelize';
+import { col, fn, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import { jsonOf } from '../body.ts';
 import { DesignRow, ProjectRow } from '../database/models.ts';
+import type { Desks } from '../designs/desk-threads.ts';
 import { Refusal } from '../refusal.ts';
 
 const Named = z.strictObject({ name: z.string().trim().min(1).max(80) });
+const UNNAMED = 'A project needs a name of 1 to 80 characters.';
 
-function nameIn(body: unknown): string {
-  const parsed = Named.safeParse(body);
-  if (!parsed.success) throw new Refusal(422, 'A project needs a name of 1 to 80 characters.');
-  return parsed.data.name;
-}
-
-const SharedChange = z.strictObject({ base: z.number().int().min(0), shared: Shared });
+/** The dimensions themselves are looked into on a desk. */
+const SharedChange = z.strictObject({ base: z.number().int().min(0), shared: z.unknown() });
 
 function sharedOf(row: ProjectRow): { revision: number; shared: Shared } {
   const kept = row.shared ? Shared.safeParse(JSON.parse(row.shared)) : null;
   return { revision: row.sharedRevision, shared: kept?.success ? kept.data : NOTHING_SHARED };
 }
 
-async function found(id: string): Promise<ProjectRow> {
+/** A project that is there. @throws Refusal 404 */
+export async function foundProject(id: string): Promise<ProjectRow> {
   const row = await ProjectRow.findByPk(id);
-  if (!row) throw new Refusal(404, 'This project no longer exists.');
+  if (!row || row.id !== id || row.deletedAt) throw new Refusal(404, 'This project no longer exists.');
   return row;
 }
 
@@ -33,14 +32,15 @@ export async function createProject(name: string): Promise<string> {
   return id;
 }
 
-export function projectRoutes(): Router {
-  const router = new Router({ prefix: '/api/projects' });
+export function projectRoutes(sequelize: Sequelize, desks: Desks): Router {
+  const router = new Router({ prefix: '/api/projects', sensitive: true });
 
   router.get('/', async (ctx) => {
     const [projects, counts] = await Promise.all([
-      ProjectRow.findAll({ order: [['updatedAt', 'DESC']] }),
+      ProjectRow.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] }),
       DesignRow.findAll({
         attributes: ['projectId', [fn('COUNT', col('id')), 'count']],
+        where: { deletedAt: null },
         group: ['projectId'],
         raw: true,
       }) as unknown as Promise<{ projectId: string; count: number }[]>,
@@ -50,29 +50,27 @@ export function projectRoutes(): Router {
   });
 
   router.post('/', async (ctx) => {
-    const name = nameIn(ctx.request.body);
+    const { name } = await jsonOf(ctx, Named, UNNAMED);
     ctx.status = 201;
     ctx.body = { id: await createProject(name), name };
   });
 
   router.patch('/:project', async (ctx) => {
-    const row = await found(ctx.params.project!);
-    await row.update({ name: nameIn(ctx.request.body) });
+    const { name } = await jsonOf(ctx, Named, UNNAMED);
+    const row = await foundProject(ctx.params.project!);
+    await row.update({ name });
     ctx.body = { id: row.id, name: row.name };
   });
 
   router.get('/:project/dimensions', async (ctx) => {
-    ctx.body = sharedOf(await found(ctx.params.project!));
+    ctx.body = sharedOf(await foundProject(ctx.params.project!));
   });
 
   router.put('/:project/dimensions', async (ctx) => {
-    const parsed = SharedChange.safeParse(ctx.request.body);
-    if (!parsed.success)
-      throw new Refusal(422, `These dimensions do not follow the format: ${firstIssue(parsed.error)}`);
-    const { base, shared } = parsed.data;
-    const fault = faultOfShared(shared);
-    if (fault) throw new Refusal(422, fault);
-    const row = await found(ctx.params.project!);
+    const { base, shared } = await jsonOf(ctx, SharedChange, 'These dimensions do not follow the format.');
+    const answer = await desks.do({ kind: 'shared', text: JSON.stringify(shared ?? null) });
+    if (answer.is === 'refused') throw new Refusal(answer.status, answer.message);
+    const row = await foundProject(ctx.params.project!);
     // One statement, so that of two who change them at once only the first is taken.
     const [taken] = await ProjectRow.update(
       { shared: JSON.stringify(shared), sharedRevision: base + 1 },
@@ -84,11 +82,14 @@ export function projectRoutes(): Router {
   });
 
   router.delete('/:project', async (ctx) => {
-    const row = await found(ctx.params.project!);
-    if ((await DesignRow.count({ where: { projectId: row.id } })) > 0) {
-      throw new Refusal(409, `${row.name} still holds designs; delete or move them first.`);
-    }
-    await row.destroy();
+    const { id } = await foundProject(ctx.params.project!);
+    await sequelize.transaction(async (transaction) => {
+      // Held, so that no design is made in it at the same moment.
+      const row = (await ProjectRow.findByPk(id, { transaction, lock: transaction.LOCK.UPDATE }))!;
+      if ((await DesignRow.count({ where: { projectId: id, deletedAt: null }, transaction })) > 0)
+        throw new Refusal(409, `${row.name} still holds designs; delete or move them first.`);
+      await row.update({ deletedAt: new Date() }, { transaction });
+    });
     ctx.status = 204;
   });
 

@@ -1,9 +1,10 @@
 import 'fake-indexeddb/auto';
 import {
   addDimension,
-  applyEdit,
+  addMeasured,
   deleteDimension,
   emptyDesign,
+  keepReadings,
   renameDesign,
   setDimension,
   type Edit,
@@ -18,18 +19,7 @@ let server: StandInServer;
 
 const number = (id: string, value: string) => addDimension(id, { name: `${id}_name`, value });
 
-/** A change as another page would send it. */
-function fromElsewhere(edit: Edit, kind: 'edit' | 'follow' = 'edit'): void {
-  const outcome = applyEdit(server.document, edit);
-  if (!outcome.ok) throw new Error(outcome.message);
-  server.make({
-    id: `other-${server.revision}`,
-    kind,
-    command: edit.command,
-    label: edit.label,
-    patches: outcome.patches as never,
-  });
-}
+const fromElsewhere = (edit: Edit) => server.fromElsewhere(edit);
 
 /** The page opened anew: nothing is left but what server and browser keep. */
 async function opened() {
@@ -40,7 +30,7 @@ async function opened() {
 }
 
 beforeEach(async () => {
-  for (const change of await outbox.of('one')) await outbox.remove('one', change.id);
+  for (const { change } of (await outbox.of('one')).waiting) await outbox.remove('one', change.id);
   server = new StandInServer(emptyDesign('Test'));
   globalThis.fetch = server.fetch as never;
 });
@@ -56,10 +46,13 @@ describe('an edit', () => {
     expect(design.ledger!.number('a')).toBe(12);
     expect(design.saveState).toBe('saving');
     await until(() => design.saveState === 'saved');
-    expect(server.log.map((c) => c.command)).toEqual(['add-dimension', 'set-dimensions'].map(() => expect.any(String)));
+    expect(server.log.map((c) => [c.command, c.author])).toEqual([
+      ['add-dimension', 'me'],
+      ['set-dimension', 'me'],
+    ]);
     expect(server.document).toEqual(design.kept);
     expect(design.revision).toBe(2);
-    expect(await outbox.of('one')).toEqual([]);
+    expect((await outbox.of('one')).waiting).toEqual([]);
   });
 
   test('that is refused changes nothing and says why', async () => {
@@ -95,20 +88,21 @@ describe('while the server is away', () => {
     server.away = true;
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'offline');
-    expect(await outbox.of('one')).toHaveLength(1);
+    expect((await outbox.of('one')).waiting).toHaveLength(1);
     design.close();
     server.away = false;
     const again = await opened();
     expect(again.ledger!.number('a')).toBe(10);
     await until(() => again.saveState === 'saved' && server.log.length === 1);
-    expect(await outbox.of('one')).toEqual([]);
+    expect((await outbox.of('one')).waiting).toEqual([]);
   });
 
   test('what arrived although its answer was lost is not made twice', async () => {
     const design = await opened();
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'saved');
-    await outbox.add('one', server.log[0]!);
+    const { id, command, args, label } = server.log[0]!;
+    await outbox.add('one', { change: { id, kind: 'edit', command, args }, label });
     const again = await opened();
     await until(() => again.saveState === 'saved');
     expect(again.kept!.dimensionOrder).toEqual(['a']);
@@ -123,7 +117,7 @@ describe('never says saved over an edit that is not', () => {
     server.answersNext.push(...statuses);
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'offline');
-    expect(await outbox.of('one')).toHaveLength(1);
+    expect((await outbox.of('one')).waiting).toHaveLength(1);
     await until(() => design.saveState === 'saved');
     expect(server.document.dimensions.a?.value).toBe('10 mm');
   });
@@ -135,7 +129,7 @@ describe('never says saved over an edit that is not', () => {
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'offline');
     expect(design.ledger!.number('a')).toBe(10);
-    expect(await outbox.of('one')).toHaveLength(1);
+    expect((await outbox.of('one')).waiting).toHaveLength(1);
     await until(() => design.saveState === 'saved');
     expect(server.document.dimensions.a?.value).toBe('10 mm');
   });
@@ -145,25 +139,57 @@ describe('never says saved over an edit that is not', () => {
     server.answersNext.push(404, 404);
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'refused');
-    expect(await outbox.of('one')).toHaveLength(1);
+    expect((await outbox.of('one')).waiting).toHaveLength(1);
     expect(design.ledger!.number('a')).toBe(10);
   });
 });
 
 describe('with others at work', () => {
-  test('their edits go under one’s own, and undo goes back in the order all were made', async () => {
+  test('their edits go under one’s own, and undo takes back one’s own alone', async () => {
     const design = await opened();
     fromElsewhere(number('theirs', '3 mm'));
     design.edit(renameDesign('Mine'));
+    design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'saved');
     expect(design.kept).toEqual(server.document);
-    expect(design.ledger!.number('theirs')).toBe(3);
-    expect(design.undoLabel).toBe(server.log[1]!.label);
+    expect(design.kept!.dimensionOrder).toEqual(['theirs', 'a']);
+    expect(design.undoCount).toBe(2);
+    expect(await design.undo()).toBeNull();
     expect(await design.undo()).toBeNull();
     expect(design.kept!.name).toBe('Test');
-    expect(design.ledger!.number('theirs')).toBe(3);
-    expect(await design.undo()).toBeNull();
-    expect(design.kept!.dimensionOrder).toEqual([]);
+    expect(design.kept!.dimensionOrder).toEqual(['theirs']);
+    expect(design.canUndo).toBe(false);
+    await until(() => design.saveState === 'saved');
+    expect(design.kept).toEqual(server.document);
+  });
+
+  test('what is heard of at once goes under what waits, and is not taken in twice', async () => {
+    const design = await opened();
+    server.away = true;
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'offline');
+    const theirs = [number('b', '3 mm'), setDimension('b', '4 mm')].map((edit) => fromElsewhere(edit));
+    design.hear(theirs);
+    design.hear(theirs.slice(1));
+    expect(design.revision).toBe(2);
+    expect([design.ledger!.number('b'), design.ledger!.number('a')]).toEqual([4, 10]);
+    server.away = false;
+    await until(() => design.saveState === 'saved');
+    expect(design.kept).toEqual(server.document);
+    fromElsewhere(renameDesign('Later'));
+    await design.catchUp();
+    expect(design.kept!.name).toBe('Later');
+  });
+
+  test('who decides the same thing otherwise, and later, is told; the other’s stands', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'saved');
+    fromElsewhere(setDimension('a', '20 mm'));
+    design.edit(setDimension('a', '30 mm'));
+    expect(design.ledger!.number('a')).toBe(30);
+    await until(() => design.saveState === 'saved' && design.ledger!.number('a') === 20);
+    expect(design.kept).toEqual(server.document);
   });
 
   test('a change the server will not have goes, with all the rest as the server has it', async () => {
@@ -174,7 +200,7 @@ describe('with others at work', () => {
     design.edit(setDimension('a', '20'));
     await until(() => design.ledger!.number('a') === 10);
     expect(design.kept).toEqual(server.document);
-    expect(await outbox.of('one')).toEqual([]);
+    expect((await outbox.of('one')).waiting).toEqual([]);
     design.edit(setDimension('a', '30'));
     await until(() => design.saveState === 'saved' && server.log.length === 2);
     expect(design.ledger!.number('a')).toBe(30);
@@ -219,11 +245,13 @@ describe('undo and redo', () => {
     const design = await opened();
     design.edit(number('a', '10 mm'));
     design.edit(number('b', '5 mm'));
-    expect(design.follow(setDimension('a', '11'))).toBeNull();
-    expect(design.undoCount).toBe(2);
+    design.edit(addMeasured('r', 'read', { of: 'part', part: 'p', what: 'volume' } as never, '3 mm^3'));
+    expect(design.follow(keepReadings(new Map([['r', '5 mm^3']])))).toBeNull();
+    expect(design.undoCount).toBe(3);
+    await design.undo();
+    expect(design.kept!.dimensionOrder).toEqual(['a', 'b']);
     await design.undo();
     expect(design.kept!.dimensionOrder).toEqual(['a']);
-    expect(design.ledger!.number('a')).toBe(11);
   });
 
   test('say so when what they would take back is gone', async () => {
@@ -231,7 +259,7 @@ describe('undo and redo', () => {
     design.edit(number('a', '10 mm'));
     design.edit(setDimension('a', '12'));
     await until(() => design.saveState === 'saved');
-    fromElsewhere(deleteDimension('a'), 'follow');
+    fromElsewhere(deleteDimension('a'));
     design.edit(renameDesign('Next'));
     await until(() => design.saveState === 'saved');
     await design.undo();

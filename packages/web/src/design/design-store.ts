@@ -1,24 +1,13 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import {
-  applyAccepted,
-  applyChange,
-  applyEdit,
-  frozen,
-  Ledger,
-  undoState,
-  type Change,
-  type Design,
-  type Edit,
-  type LoggedChange,
-} from '@helb/core';
+import { applyEdit, frozen, Ledger, severalEdits, undoState, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
-import { server, ServerAway, ServerRefusal, type Acknowledged, type OpenedDesign } from '../server.ts';
+import { server, ServerAway, ServerRefusal, type Listed, type OpenedDesign, type Told } from '../server.ts';
 import { outbox } from './outbox.ts';
+import { runWaiting, turn, type Known, type Waiting } from './waiting.ts';
 
-type Patches = Change['patches'];
 /** A design shown in place of the kept one. */
 export interface Shown {
   readonly design: Design;
@@ -54,40 +43,54 @@ export const useDesign = defineStore('design', () => {
   const design = computed(() => instead.value?.design ?? base.value);
   const revision = ref(0);
   const saveState = ref<SaveState>('saved');
-  const log = shallowRef<LoggedChange[]>([]);
+  /** The newest changes the server has, oldest first. */
+  const log = shallowRef<Listed[]>([]);
+  /** There are earlier ones than those. */
+  const hasEarlier = ref(false);
+  /** Who this browser is among the authors. */
+  const you = ref('');
 
   /** The document as the server has it. */
   let acknowledged: Design | null = null;
-  let pending: Change[] = [];
-  /** What undo and redo need, for changes made here. */
-  const known = new Map<string, { label: string; patches: Patches; inverse: Patches }>();
+  const pending = shallowRef<Waiting[]>([]);
+  /** What undo and redo need of changes made here. */
+  const known = new Map<string, Known>();
   let sending = false;
   let retry = 0;
 
   const ledger = computed(() => (design.value ? Ledger.of(design.value) : null));
-  const undoable = computed(() => undoState(log.value));
+  /** Each takes back their own; of some old changes nobody knows whose they are. */
+  const own = computed(() => [
+    ...log.value.filter((c) => c.author === null || c.author === you.value),
+    ...pending.value.map(({ change, label }) => ({ ...change, label })),
+  ]);
+  const undoable = computed(() => undoState(own.value));
   const undoCount = computed(() => undoable.value.undo.length);
-  const canUndo = computed(() => attempt.value !== null || undoCount.value > 0);
+  const canUndo = computed(() => attempt.value !== null || undoCount.value > 0 || hasEarlier.value);
   const canRedo = computed(() => attempt.value === null && undoable.value.redo.length > 0);
 
   async function open(designId: string): Promise<void> {
     close();
     const opened = await server.open(designId);
-    const waiting = await outbox.of(designId).catch(() => []);
+    const { waiting, unreadable } = await outbox.of(designId).catch(() => ({ waiting: [], unreadable: 0 }));
+    if (unreadable > 0) toast.error('Edits that an earlier version of Helb left unsent cannot be read any more.');
     id.value = designId;
     project.value = opened.project;
-    revision.value = opened.revision;
-    acknowledged = frozen(opened.document);
-    log.value = opened.log;
+    takeOver(opened);
     const logged = new Set(opened.log.map((c) => c.id));
-    pending = [];
-    for (const change of waiting) {
-      if (logged.has(change.id)) void outbox.remove(designId, change.id);
-      else pending.push(change);
-    }
+    for (const { change } of waiting) if (logged.has(change.id)) void outbox.remove(designId, change.id);
+    pending.value = waiting.filter(({ change }) => !logged.has(change.id));
     replay();
-    saveState.value = pending.length > 0 ? 'saving' : 'saved';
+    saveState.value = pending.value.length > 0 ? 'saving' : 'saved';
     void flush();
+  }
+
+  function takeOver({ document, revision: now, log: logged, more, you: who }: OpenedDesign): void {
+    acknowledged = frozen(document);
+    revision.value = now;
+    log.value = logged;
+    hasEarlier.value = more;
+    you.value = who;
   }
 
   function close(): void {
@@ -96,29 +99,62 @@ export const useDesign = defineStore('design', () => {
     kept.value = null;
     instead.value = null;
     acknowledged = null;
-    pending = [];
+    pending.value = [];
     known.clear();
   }
 
   /** The shown document is what the server has, and what waits to be sent. */
   function replay(): void {
     let current = acknowledged!;
-    const still: Change[] = [];
-    for (const change of pending) {
-      const outcome = applyChange(current, change.patches as Patches & Parameters<typeof applyChange>[1]);
+    const still: Waiting[] = [];
+    for (const waiting of pending.value) {
+      const outcome = runWaiting(current, waiting);
       if (outcome.ok) {
         current = outcome.design;
-        known.set(change.id, { label: change.label, patches: change.patches, inverse: outcome.inverse as Patches });
-        still.push(change);
+        known.set(waiting.change.id, { label: waiting.label, touches: outcome.touches });
+        still.push(waiting);
       } else {
-        toast.error(`“${change.label}” could not be kept: ${outcome.message}`);
-        void outbox.remove(id.value!, change.id);
+        if (waiting.change.kind !== 'follow')
+          toast.error(`“${waiting.label}” could not be kept: ${outcome.message}`, { duration: 10_000 });
+        void outbox.remove(id.value!, waiting.change.id);
       }
     }
-    pending = still;
-    const sent = new Set(still.map((c) => c.id));
-    log.value = [...log.value.filter((c) => !sent.has(c.id)), ...still];
+    pending.value = still;
     show(current);
+  }
+
+  /** Take in what the log has come to hold since, from wherever it is heard. */
+  function hear(changes: readonly Told[]): void {
+    let heard = 0;
+    let others = false;
+    for (const { touches, ...listed } of changes) {
+      if (listed.revision !== revision.value + 1) continue;
+      acknowledged = withTouches(acknowledged!, touches, false);
+      revision.value = listed.revision;
+      log.value = [...log.value, listed];
+      heard++;
+      if (pending.value.some((w) => w.change.id === listed.id)) {
+        known.set(listed.id, { label: listed.label, touches });
+        others ||= pending.value[0]!.change.id !== listed.id;
+        pending.value = pending.value.filter((w) => w.change.id !== listed.id);
+        void outbox.remove(id.value!, listed.id);
+      } else others = true;
+    }
+    // One's own edits alone lead to what is shown already.
+    if (heard > 0 && others) replay();
+  }
+
+  /** Ask for what was missed. */
+  async function catchUp(): Promise<void> {
+    const designId = id.value;
+    if (!designId) return;
+    try {
+      const { changes } = await server.since(designId, revision.value);
+      if (id.value === designId) hear(changes);
+    } catch (error) {
+      if (error instanceof ServerRefusal && error.status === 410 && id.value === designId) await open(designId);
+      // Away: the next answer brings it.
+    }
   }
 
   /** The kept design is another now; what is tried goes on upon it. */
@@ -144,20 +180,17 @@ export const useDesign = defineStore('design', () => {
     if (!base.value) return 'No design is open.';
     const outcome = applyEdit(base.value, command);
     if (!outcome.ok) return outcome.message;
-    attempt.value = { edits: [...(attempt.value?.edits ?? []), command], design: outcome.design };
+    attempt.value = { edits: [...(attempt.value?.edits ?? []), outcome.edit], design: outcome.design };
     return null;
   }
 
   /** Make what is tried the design's own, as one edit that bears the first one's name. */
   function keepAttempt(): string | null {
     const tried = attempt.value;
-    const [first, ...rest] = tried?.edits ?? [];
-    if (!first) return null;
-    const whole: Edit = { ...first, run: (draft) => [first, ...rest].forEach((e) => e.run(draft)) };
-    // Its arguments tell of the first alone.
-    if (rest.length > 0) delete (whole as { args?: unknown }).args;
+    const [first] = tried?.edits ?? [];
+    if (!tried || !first) return null;
     attempt.value = null;
-    const refusal = make(whole, 'edit');
+    const refusal = make(tried.edits.length === 1 ? first : severalEdits(first.label, tried.edits), 'edit');
     if (refusal !== null) attempt.value = tried;
     return refusal;
   }
@@ -186,32 +219,21 @@ export const useDesign = defineStore('design', () => {
     if (!kept.value) return 'No design is open.';
     const outcome = applyEdit(kept.value, command);
     if (!outcome.ok) return outcome.message;
-    if (outcome.patches.length === 0) return null;
-    keep(
-      {
-        id: nanoid(),
-        kind,
-        command: command.command,
-        label: command.label,
-        ...(command.args === undefined ? {} : { args: command.args }),
-        patches: outcome.patches as Patches,
-      },
-      outcome.design,
-      outcome.inverse as Patches,
-    );
+    if (outcome.touches.length === 0) return null;
+    const { command: name, args, label } = outcome.edit;
+    keep({ change: { id: nanoid(), kind, command: name, args }, label }, outcome.design, outcome.touches);
     return null;
   }
 
-  function keep(change: Change, next: Design, inverse: Patches): void {
+  function keep(waiting: Waiting, next: Design, touches: Known['touches']): void {
     show(next);
-    known.set(change.id, { label: change.label, patches: change.patches, inverse });
-    log.value = [...log.value, change];
-    pending.push(change);
+    known.set(waiting.change.id, { label: waiting.label, touches });
+    pending.value = [...pending.value, waiting];
     if (saveState.value !== 'offline') saveState.value = 'saving';
     const designId = id.value!;
     // In the browser first: if the tab closes now, the next visit sends it.
     void outbox
-      .add(designId, change)
+      .add(designId, waiting)
       .catch(() =>
         toast.error('This browser’s storage is full or closed; changes are kept only once the server has them.'),
       )
@@ -223,13 +245,14 @@ export const useDesign = defineStore('design', () => {
     sending = true;
     const designId = id.value;
     try {
-      while (pending.length > 0 && id.value === designId && designId) {
-        const change = pending[0]!;
-        const answer = await server.append(designId, revision.value, change);
+      for (let first = pending.value[0]; first && id.value === designId && designId; first = pending.value[0]) {
+        const { change } = first;
+        const { missed, kept: made } = await server.append(designId, revision.value, change);
         if (id.value !== designId) return;
-        pending.shift();
         retry = 0;
-        settle(change, answer);
+        hear(made ? [...missed, made] : missed);
+        // Heard of already, or without effect on what has become of the design.
+        if (pending.value.some((w) => w.change.id === change.id)) drop(change.id);
         // Last, as another design may be opened meanwhile; one left behind is known by its id.
         await outbox.remove(designId, change.id);
       }
@@ -243,18 +266,9 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  function settle(change: Change, answer: Acknowledged): void {
-    let current = acknowledged!;
-    for (const patches of [...answer.missed.map((m) => m.patches), change.patches])
-      current = applyAccepted(current, patches as Parameters<typeof applyAccepted>[1]);
-    acknowledged = current;
-    revision.value = answer.revision;
-    if (answer.missed.length > 0) {
-      const own = new Set([change.id, ...pending.map((c) => c.id)]);
-      const others = answer.missed.map(({ id, kind, of, label }) => ({ id, kind, of, label }));
-      log.value = [...log.value.filter((c) => !own.has(c.id)), ...others, change];
-      replay();
-    }
+  function drop(changeId: string): void {
+    pending.value = pending.value.filter((w) => w.change.id !== changeId);
+    replay();
   }
 
   async function later(designId: string | null): Promise<void> {
@@ -280,14 +294,13 @@ export const useDesign = defineStore('design', () => {
       return;
     }
     if (id.value !== designId) return;
-    const change = pending.shift();
-    acknowledged = fresh.document;
-    revision.value = fresh.revision;
-    log.value = fresh.log;
+    const [first, ...rest] = pending.value;
+    pending.value = rest;
+    takeOver(fresh);
     // What follows the model or the project is found again by itself.
-    if (change?.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
+    if (first && first.change.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
     replay();
-    if (change) await outbox.remove(designId, change.id);
+    if (first) await outbox.remove(designId, first.change.id);
     setTimeout(() => void flush());
   }
 
@@ -296,35 +309,59 @@ export const useDesign = defineStore('design', () => {
       if (kind === 'undo') redoAttempt(attempt.value.edits.slice(0, -1));
       return null;
     }
+    if (kind === 'undo' && undoCount.value === 0 && hasEarlier.value) await loadEarlier();
     const target = undoable.value[kind].at(-1);
     if (!target || !kept.value || !id.value) return null;
-    let entry = known.get(target);
-    if (!entry) {
+    let of = known.get(target);
+    if (!of) {
       try {
-        entry = await server.change(id.value, target);
+        of = await server.change(id.value, target);
       } catch (error) {
         return (error as Error).message;
       }
     }
-    const patches = kind === 'undo' ? entry.inverse : entry.patches;
-    const outcome = applyChange(kept.value, patches as Parameters<typeof applyChange>[1]);
-    if (!outcome.ok)
-      return `This cannot be ${kind === 'undo' ? 'taken back' : 'made again'} any more: ${outcome.message}`;
-    known.set(target, entry);
+    const outcome = turn(kept.value, kind, of);
+    if (!outcome.ok) return outcome.message;
+    const { label, touches } = of;
     keep(
-      { id: nanoid(), kind, of: target, command: kind, label: entry.label, patches },
+      { change: { id: nanoid(), kind, of: target }, label, of: { label, touches } },
       outcome.design,
-      outcome.inverse as Patches,
+      outcome.touches,
     );
     return null;
+  }
+
+  /** Go back to an earlier state, as a new edit. The server alone knows that state. */
+  async function restore(to: number): Promise<string | null> {
+    const designId = id.value;
+    if (!designId) return 'No design is open.';
+    if (pending.value.length > 0 || attempt.value) return 'Wait until all is saved, then go back.';
+    try {
+      const change: Change = { id: nanoid(), kind: 'restore', to };
+      const { missed, kept: made } = await server.append(designId, revision.value, change);
+      if (id.value === designId) hear(made ? [...missed, made] : missed);
+      return null;
+    } catch (error) {
+      return (error as Error).message;
+    }
+  }
+
+  async function loadEarlier(): Promise<void> {
+    const designId = id.value;
+    const first = log.value[0]?.revision;
+    if (!designId || first === undefined || !hasEarlier.value) return;
+    const page = await server.earlier(designId, first);
+    if (id.value !== designId) return;
+    log.value = [...page.log, ...log.value];
+    hasEarlier.value = page.more;
   }
 
   const undo = () => revert('undo');
   const redo = () => revert('redo');
   const undoLabel = computed(
-    () => attempt.value?.edits.at(-1)?.label ?? log.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '',
+    () => attempt.value?.edits.at(-1)?.label ?? own.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '',
   );
-  const redoLabel = computed(() => log.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
+  const redoLabel = computed(() => own.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
 
   return {
     id,
@@ -338,6 +375,8 @@ export const useDesign = defineStore('design', () => {
     revision,
     saveState,
     log,
+    hasEarlier,
+    you,
     undoCount,
     canUndo,
     canRedo,
@@ -352,5 +391,9 @@ export const useDesign = defineStore('design', () => {
     follow,
     undo,
     redo,
+    restore,
+    loadEarlier,
+    hear,
+    catchUp,
   };
 });

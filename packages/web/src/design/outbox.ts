@@ -1,9 +1,12 @@
 /** Changes not yet acknowledged, kept in the browser so that a closed tab loses nothing. */
-import type { Change } from '@helb/core';
+import { Change } from '@helb/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { Waiting } from './waiting.ts';
+
+type Row = { readonly design: string } & Waiting;
 
 interface Store extends DBSchema {
-  pending: { key: number; value: { design: string; change: Change }; indexes: { design: string } };
+  pending: { key: number; value: Row; indexes: { design: string } };
 }
 
 let opened: Promise<IDBPDatabase<Store>> | null = null;
@@ -18,13 +21,17 @@ function database(): Promise<IDBPDatabase<Store>> {
 }
 
 export const outbox = {
-  async add(design: string, change: Change): Promise<void> {
-    await (await database()).add('pending', { design, change });
+  async add(design: string, waiting: Waiting): Promise<void> {
+    await (await database()).add('pending', { design, ...waiting });
   },
-  /** Waiting changes of a design, oldest first. */
-  async of(design: string): Promise<Change[]> {
+  /** Waiting changes of a design, oldest first; and how many there are that an earlier version left and none can read. */
+  async of(design: string): Promise<{ readonly waiting: Waiting[]; readonly unreadable: number }> {
     const rows = await (await database()).getAllFromIndex('pending', 'design', design);
-    return rows.map((r) => r.change);
+    const waiting = rows.filter((r) => Change.safeParse(r.change).success);
+    return {
+      waiting: waiting.map(({ change, label, of }) => ({ change, label, ...(of ? { of } : {}) })),
+      unreadable: rows.length - waiting.length,
+    };
   },
   async remove(design: string, changeId: string): Promise<void> {
     const tx = (await database()).transaction('pending', 'readwrite');

@@ -1,11 +1,13 @@
-/** For tests: a server in memory that keeps one design and its project's dimensions, answering what the page asks. */
-import { applyChange, NOTHING_SHARED, type Change, type Design, type Shared } from '@helb/core';
+/** For tests: a server in memory that keeps one design and its project's dimensions, and takes changes as the real one does. */
+import { NOTHING_SHARED, readsOf, take, type Asked, type Change, type Design, type Earlier, type Edit, type Shared } from '@helb/core'; // prettier-ignore
+import { applyEdit } from '@helb/core';
+import type { Told } from '../server.ts';
 
-type Patches = Parameters<typeof applyChange>[1];
+type Kept = Told & { readonly command: string; readonly args: unknown };
 
 export class StandInServer {
   revision = 0;
-  log: Change[] = [];
+  log: Kept[] = [];
   shared: { revision: number; shared: Shared } = { revision: 0, shared: NOTHING_SHARED };
   /** Nothing comes through. */
   away = false;
@@ -13,7 +15,6 @@ export class StandInServer {
   refusesNext: string | null = null;
   /** The next answers are these and nothing is done. */
   readonly answersNext: number[] = [];
-  private readonly inverses = new Map<string, unknown>();
 
   constructor(public document: Design) {}
 
@@ -34,7 +35,9 @@ export class StandInServer {
         project: { id: 'p', name: 'Project' },
         revision: this.revision,
         document: this.document,
-        log: this.log.map(({ id, kind, of, label }, i) => ({ id, kind, of, label, revision: i + 1 })),
+        you: 'me',
+        log: this.log.map(({ touches: _, ...listed }) => listed),
+        more: false,
       });
     if (request === 'POST /api/designs/one/changes') return this.append(body as { base: number; change: Change });
     if (request === 'GET /api/projects/p/dimensions') return Response.json(this.shared);
@@ -44,39 +47,61 @@ export class StandInServer {
       this.shared = { revision: base + 1, shared };
       return Response.json(this.shared);
     }
+    const since = /^GET \/api\/designs\/one\/changes\?since=(\d+)$/.exec(request);
+    if (since) return Response.json({ changes: this.log.slice(Number(since[1])) });
     const change = this.log.find((c) => request === `GET /api/designs/one/changes/${c.id}`);
-    if (change)
-      return Response.json({ label: change.label, patches: change.patches, inverse: this.inverses.get(change.id) });
+    if (change) return Response.json(change);
     return Response.json({ message: `There is no ${request}.` }, { status: 404 });
   }
 
   private append({ base, change }: { base: number; change: Change }): Response {
     const at = this.log.findIndex((c) => c.id === change.id);
-    if (at >= 0) return this.kept(base, at);
+    if (at >= 0) return Response.json({ revision: at + 1, kept: this.log[at], missed: this.log.slice(base, at) });
     if (this.refusesNext) {
       const message = this.refusesNext;
       this.refusesNext = null;
       return Response.json({ message }, { status: 409 });
     }
-    this.make(change);
-    return this.kept(base, this.log.length - 1);
+    const missed = this.log.slice(base);
+    const refusal = this.make(change, 'me', base);
+    if (typeof refusal === 'string') return Response.json({ message: refusal }, { status: 409 });
+    return Response.json({ revision: this.revision, kept: refusal, missed });
   }
 
-  private kept(base: number, at: number): Response {
-    const missed = this.log.slice(base, at).map((c, i) => ({ ...c, revision: base + i + 1 }));
-    return Response.json({ revision: at + 1, missed });
-  }
-
-  /** A change, from whomever. */
-  make(change: Change): void {
-    const outcome = applyChange(this.document, change.patches as Patches);
-    if (!outcome.ok) throw new Error(outcome.message);
-    this.document = outcome.design;
-    this.inverses.set(change.id, outcome.inverse);
-    this.log.push(change);
+  /** A change, from whomever. @returns it as kept, null when it changes nothing, or why it is refused */
+  make(change: Change, author: string, base = this.revision): Kept | null | string {
+    if (change.kind === 'restore') return 'There are no states here.';
+    const of = 'of' in change ? this.log.find((c) => c.id === change.of) : undefined;
+    const since = this.log.slice(of ? of.revision : base).map(earlierOf);
+    const asked: Asked = 'of' in change ? { kind: change.kind, earlier: earlierOf(of!) } : change;
+    const taken = take(this.document, asked, since);
+    if (!taken.ok) return taken.message;
+    if (taken.touches.length === 0) return null;
+    this.document = taken.design;
     this.revision++;
+    const { label, touches } = taken;
+    const kept: Kept = { id: change.id, kind: change.kind, label, touches, author, revision: this.revision, at: '2026-01-01T00:00:00Z', named: null, command: 'command' in change ? change.command : change.kind, args: 'args' in change ? change.args : null, ...('of' in change ? { of: change.of } : {}) }; // prettier-ignore
+    this.log.push(kept);
+    return kept;
+  }
+
+  /** An edit as another page would send it. */
+  fromElsewhere(edit: Edit, kind: 'edit' | 'follow' = 'edit'): Kept {
+    const outcome = applyEdit(this.document, edit);
+    if (!outcome.ok) throw new Error(outcome.message);
+    const { command, args } = outcome.edit;
+    const kept = this.make({ id: `other-${this.revision}`, kind, command, args }, 'another');
+    if (!kept || typeof kept === 'string') throw new Error(kept ?? 'it changes nothing');
+    return kept;
   }
 }
+
+const earlierOf = ({ label, author, touches, command, args }: Kept): Earlier => ({
+  label,
+  by: author === 'me' ? 'You' : 'Someone else',
+  touches,
+  reads: args === null ? [] : readsOf(command, args),
+});
 
 /** Wait until it is so. @throws after two seconds */
 export async function until(is: () => boolean): Promise<void> {

@@ -1,6 +1,6 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
-  applyAccepted,
+  withDifferences,
   Ledger,
   PartEvaluator,
   PartPainter,
@@ -158,11 +158,11 @@ const api = {
     held = design;
   },
   /** Hand over what has changed since. */
-  follow(patches: Parameters<typeof applyAccepted>[1]): void {
+  follow(patches: Parameters<typeof withDifferences>[1]): void {
     const before = heldNow();
     // Should it fail, nothing is held: better no picture than one of another design.
     held = null;
-    held = applyAccepted(before, patches);
+    held = withDifferences(before, patches);
   },
   /** Resolves true when done, false when a newer request took over. */
   evaluate,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What can be done with several dimensions at once. */
-import { deleteDimension, describeDimensions, linkNumbers, setDimensions, type Edit } from '@helb/core';
+import { deleteDimension, describeDimensions, linkNumbers, setDimensions, severalEdits, type Edit } from '@helb/core';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -35,11 +35,7 @@ function setAll(): void {
 }
 /** As one edit, so that one undo brings all back. */
 function removeAll(): void {
-  make({
-    command: 'delete-dimensions',
-    label: `Delete ${props.picked.length} dimensions`,
-    run: (draft) => props.picked.forEach((r) => deleteDimension(r).run(draft)),
-  });
+  make(severalEdits(`Delete ${props.picked.length} dimensions`, props.picked.map(deleteDimension)));
   if (session.notice === null) emit('clear');
 }
 </script>

@@ -18,7 +18,11 @@ const design = useDesign();
 const session = useSession();
 const { removeStep, setSuppressed, freshName } = useVerbs();
 
-const move = (to: number) => (session.notice = design.edit(moveStep(props.part, props.stepId, to)));
+/** To this place among the others. */
+function move(to: number): void {
+  const others = home.value.stepOrder.filter((id) => id !== props.stepId);
+  session.notice = design.edit(moveStep(props.part, props.stepId, others[to - 1] ?? null));
+}
 
 const { awaitPicks, fill } = useFilling();
 /** The plane slot of the step, when it has one. */

@@ -45,7 +45,7 @@ async function opened() {
 }
 
 beforeEach(async () => {
-  for (const change of await outbox.of('one')) await outbox.remove('one', change.id);
+  for (const { change } of (await outbox.of('one')).waiting) await outbox.remove('one', change.id);
   server = new StandInServer(START);
   globalThis.fetch = server.fetch as never;
 });

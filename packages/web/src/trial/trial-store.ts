@@ -1,5 +1,5 @@
 /** Trying numbers before they are kept, and looking at a variant: the design on the screen is then not the kept one. */
-import { applyEdit, asVariant, keepReadings, setDimensions, type Design, type Edit } from '@helb/core';
+import { applyEdit, asVariant, keepReadings, setDimensions, tryDimensions, type Design, type Edit } from '@helb/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -27,7 +27,7 @@ export const useTrial = defineStore('trial', () => {
   function tried(): Design | string {
     const all = new Map(values.value);
     if (typing.value) all.set(typing.value.ref, typing.value.text);
-    const outcome = applyEdit(design.base!, setDimensions([...all], 'Try', true));
+    const outcome = applyEdit(design.base!, tryDimensions([...all]));
     return outcome.ok ? outcome.design : outcome.message;
   }
 

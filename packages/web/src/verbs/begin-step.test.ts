@@ -44,7 +44,7 @@ async function opened() {
 }
 
 beforeEach(async () => {
-  for (const change of await outbox.of('one')) await outbox.remove('one', change.id);
+  for (const { change } of (await outbox.of('one')).waiting) await outbox.remove('one', change.id);
   const made = applyEdit(emptyDesign('Test'), addPart('p', 'Part'));
   server = new StandInServer(made.ok ? made.design : emptyDesign('Test'));
   globalThis.fetch = server.fetch as never;

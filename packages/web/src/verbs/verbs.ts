@@ -43,10 +43,7 @@ export function useVerbs() {
   });
   const lookVerbs = useLookVerbs(bodiesHere);
   /** Where a new step goes: after the one at which one stands, else at the end. */
-  const placeHere = (): number | undefined => {
-    const at = session.standing ? (part.value?.stepOrder.indexOf(session.standing) ?? -1) : -1;
-    return at < 0 ? undefined : at + 1;
-  };
+  const placeHere = (): string | undefined => session.standing ?? undefined;
 
   /** A step's name not yet used in this part: Sketch 1, Sketch 2, … */
   function freshName(base: string): string {

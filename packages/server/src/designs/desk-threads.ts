@@ -1,0 +1,110 @@
+/** Desks in threads of their own: whatever a change or a file costs, requests of others go on being answered. */
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import type { Answer, Task } from './desk.ts';
+
+export interface Desks {
+  /** Never fails: what cannot be worked out comes back refused, in words. */
+  do(task: Task): Promise<Answer>;
+  stop(): Promise<void>;
+}
+
+/** Longer than the largest design takes; what takes longer would keep others out. */
+const LONGEST_MS = 10_000;
+const LONGEST_READ_MS = 30_000;
+const MEMORY_MB = 1024;
+/** More than there are cores, so that one long computation leaves room for short ones. */
+const threads = () => Math.max(3, Math.min(8, availableParallelism()));
+
+const TOO_MUCH: Answer = { is: 'refused', status: 422, message: 'This takes more time or memory than the server gives; make it in smaller pieces.' }; // prettier-ignore
+const STOPPED: Answer = { is: 'refused', status: 503, message: 'The server is stopping; try again in a moment.' };
+
+interface Job {
+  readonly task: Task;
+  readonly answer: (answer: Answer) => void;
+}
+
+class DeskThread {
+  private worker: Worker | null = null;
+  private job: Job | null = null;
+  private timer: NodeJS.Timeout | null = null;
+  /** Designs it was last asked about. */
+  readonly knows = new Set<string>();
+
+  constructor(private readonly idle: () => void) {}
+
+  get isIdle(): boolean {
+    return this.job === null;
+  }
+
+  begin(job: Job): void {
+    this.job = job;
+    if ('design' in job.task) this.knows.add(job.task.design);
+    this.worker ??= this.start();
+    const limit = job.task.kind === 'read' ? LONGEST_READ_MS : LONGEST_MS;
+    this.timer = setTimeout(() => void this.worker?.terminate(), limit);
+    this.worker.postMessage(job.task);
+  }
+
+  private start(): Worker {
+    const worker = new Worker(new URL('./desk-thread.mjs', import.meta.url), {
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+    });
+    worker.on('message', (answer: Answer) => this.end(answer));
+    worker.on('error', () => {});
+    worker.on('exit', () => {
+      if (this.worker !== worker) return;
+      // What it held went with it.
+      this.worker = null;
+      this.knows.clear();
+      this.end(TOO_MUCH);
+    });
+    worker.unref();
+    return worker;
+  }
+
+  private end(answer: Answer): void {
+    const job = this.job;
+    if (!job) return;
+    if (this.timer) clearTimeout(this.timer);
+    this.job = null;
+    job.answer(answer);
+    this.idle();
+  }
+
+  async stop(): Promise<void> {
+    const { worker } = this;
+    this.worker = null;
+    this.end(STOPPED);
+    await worker?.terminate();
+  }
+}
+
+export function startDesks(): Desks {
+  const waiting: Job[] = [];
+  const next = (): void => {
+    for (let i = 0; i < waiting.length;) {
+      const { task } = waiting[i]!;
+      const free = all.filter((t) => t.isIdle);
+      const id = 'design' in task ? task.design : null;
+      const own = id === null ? undefined : all.find((t) => t.knows.has(id));
+      // The thread that holds the design needs nothing sent along.
+      const thread = own?.isIdle ? own : free[0];
+      if (!thread) return;
+      if (thread !== own && id !== null) own?.knows.delete(id);
+      thread.begin(waiting.splice(i, 1)[0]!);
+    }
+  };
+  const all: DeskThread[] = Array.from({ length: threads() }, () => new DeskThread(() => next()));
+  return {
+    do: (task) =>
+      new Promise((answer) => {
+        waiting.push({ task, answer });
+        next();
+      }),
+    async stop() {
+      for (const { answer } of waiting.splice(0)) answer(STOPPED);
+      await Promise.all(all.map((t) => t.stop()));
+    },
+  };
+}

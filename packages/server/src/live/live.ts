@@ -1,0 +1,172 @@
+/** Pages of one design hear of each other's changes, and where the others are at work. */
+import type { IncomingMessage, Server } from 'node:http';
+import type { Duplex } from 'node:stream';
+import { WebSocketServer, type WebSocket } from 'ws';
+import { z } from 'zod';
+import { authorOfHeader } from '../access/author.ts';
+import { hostFault, type HostList } from '../access/hosts.ts';
+import type { Told } from '../designs/change-log.ts';
+
+/** Where somebody is: a part, and a step of it. */
+const Where = z.strictObject({ part: z.string().max(40).nullable(), step: z.string().max(40).nullable() });
+type Where = z.infer<typeof Where>;
+
+interface Page {
+  readonly socket: WebSocket;
+  readonly author: string;
+  /** Tells tabs of one person apart. */
+  readonly tab: number;
+  where: Where;
+  /** Changes up to here were told. */
+  told: number;
+  alive: boolean;
+}
+
+const PATH = /^\/api\/designs\/([0-9a-f-]{36})\/live$/;
+const MOST_MESSAGE_BYTES = 1000;
+const MOST_PAGES = 200;
+const BEAT_MS = 20_000;
+/** How often other servers' changes are looked for, where there may be others. */
+const LOOK_MS = 150;
+
+export class Live {
+  private readonly pages = new Map<string, Set<Page>>();
+  private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES });
+  private readonly timers: NodeJS.Timeout[] = [];
+  private tabs = 0;
+
+  /** Tell all pages of a design of a change made through this server. */
+  changed(design: string, change: Told): void {
+    for (const page of this.pages.get(design) ?? []) {
+      // What lies between was made through another server, and is found by looking.
+      if (page.told !== change.revision - 1) continue;
+      page.told = change.revision;
+      send(page, { kind: 'changes', changes: [change] });
+    }
+  }
+
+  /**
+   * Take part in the talk over this server.
+   * @param revisionOf the newest revision of a design; null when it is not there
+   * @param since changes after a revision; null when there are too many to tell
+   */
+  serve(
+    server: Server,
+    secret: string,
+    hosts: HostList,
+    log: {
+      revisionsOf(designs: readonly string[]): Promise<ReadonlyMap<string, number>>;
+      since(design: string, revision: number): Promise<readonly Told[] | null>;
+    },
+  ): void {
+    server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
+      const design = PATH.exec(new URL(request.url ?? '/', 'http://x').pathname)?.[1];
+      const author = authorOfHeader(request.headers.cookie, secret);
+      const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+      socket.on('error', () => {});
+      if (hostFault({ headers: request.headers, method: 'POST' }, hosts) || request.headers.origin === undefined)
+        return refuse('403 Forbidden');
+      if (!design) return refuse('404 Not Found');
+      if (!author) return refuse('401 Unauthorized');
+      if ((this.pages.get(design)?.size ?? 0) >= MOST_PAGES) return refuse('503 Service Unavailable');
+      void log
+        .revisionsOf([design])
+        .then((found) => {
+          const revision = found.get(design);
+          if (revision === undefined) return refuse('404 Not Found');
+          this.sockets.handleUpgrade(request, socket, head, (own) => this.join(design, own, author, revision));
+        })
+        .catch(() => refuse('503 Service Unavailable'));
+    });
+    const look = async () => {
+      const open = [...this.pages.keys()];
+      if (open.length > 0) await this.look(await log.revisionsOf(open), log.since).catch(() => {});
+      this.timers[0] = setTimeout(() => void look().catch(() => {}), LOOK_MS).unref();
+    };
+    const again = () => void look().catch(() => (this.timers[0] = setTimeout(again, LOOK_MS * 10).unref()));
+    again();
+    this.timers[1] = setInterval(() => this.beat(), BEAT_MS).unref();
+  }
+
+  private async look(
+    newest: ReadonlyMap<string, number>,
+    since: (design: string, revision: number) => Promise<readonly Told[] | null>,
+  ): Promise<void> {
+    for (const [design, revision] of newest) {
+      const behind = [...(this.pages.get(design) ?? [])].filter((p) => p.told < revision);
+      if (behind.length === 0) continue;
+      const changes = await since(design, Math.min(...behind.map((p) => p.told)));
+      for (const page of behind) {
+        if (changes === null) send(page, { kind: 'reload' });
+        else {
+          const fresh = changes.filter((c) => c.revision > page.told);
+          if (fresh.length === 0) continue;
+          page.told = fresh.at(-1)!.revision;
+          send(page, { kind: 'changes', changes: fresh });
+        }
+      }
+    }
+  }
+
+  private join(design: string, socket: WebSocket, author: string, revision: number): void {
+    const page: Page = {
+      socket,
+      author,
+      tab: ++this.tabs,
+      where: { part: null, step: null },
+      told: revision,
+      alive: true,
+    };
+    const all = this.pages.get(design) ?? new Set();
+    this.pages.set(design, all.add(page));
+    socket.on('message', (data: Buffer) => {
+      const where = read(data);
+      if (!where) return;
+      page.where = where;
+      this.tellPeople(design);
+    });
+    socket.on('pong', () => (page.alive = true));
+    socket.on('error', () => {});
+    socket.on('close', () => {
+      all.delete(page);
+      if (all.size === 0) this.pages.delete(design);
+      this.tellPeople(design);
+    });
+    send(page, { kind: 'hello', tab: page.tab, revision });
+    this.tellPeople(design);
+  }
+
+  private tellPeople(design: string): void {
+    const all = [...(this.pages.get(design) ?? [])];
+    for (const page of all) {
+      const people = all.filter((p) => p !== page).map(({ tab, author, where }) => ({ tab, mine: author === page.author, ...where })); // prettier-ignore
+      send(page, { kind: 'people', people });
+    }
+  }
+
+  private beat(): void {
+    for (const page of [...this.pages.values()].flatMap((set) => [...set])) {
+      if (!page.alive) page.socket.terminate();
+      page.alive = false;
+      page.socket.ping();
+    }
+  }
+
+  stop(): void {
+    for (const timer of this.timers) clearTimeout(timer);
+    for (const page of [...this.pages.values()].flatMap((set) => [...set])) page.socket.close(1012);
+    this.sockets.close();
+  }
+}
+
+function send({ socket }: Page, message: object): void {
+  if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));
+}
+
+function read(data: Buffer): Where | null {
+  try {
+    return Where.safeParse(JSON.parse(data.toString('utf8'))).data ?? null;
+  } catch {
+    return null;
+  }
+}
