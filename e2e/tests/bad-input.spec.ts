@@ -95,23 +95,3 @@ test('a kernel that crashes or hangs is started again and says so; the design is
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(w.caption()).toContainText('96 × 34 × 156 mm', { timeout: 30_000 });
 });
-
-test('two tabs: the second hears in words that the first was there before it', async ({
-  page,
-  context,
-  workplace: w,
-}) => {
-  await w.openDemo();
-  const other = await context.newPage();
-  await other.goto(page.url());
-  await expect(other.getByTestId('caption')).toContainText('kg');
-  await w.setInLedger('pin_dia', '12 mm');
-  await w.allSaved();
-  const row = other.locator('[data-ledger="pin_dia"]');
-  await row.getByRole('button', { name: /^pin_dia:/ }).click();
-  await other.getByLabel('Expression of pin_dia').fill('14 mm');
-  await other.getByLabel('Expression of pin_dia').press('Enter');
-  await expect(other.getByText('Meanwhile someone else made a change to the same thing')).toBeVisible();
-  await expect(row).toContainText('12 mm');
-  await other.close();
-});

@@ -115,6 +115,7 @@ export { pack, unpack } from './exchange/pack.ts';
 export { PartEvaluator, Superseded, type EvaluationHooks } from './part/evaluate.ts';
 export type { PartOutcome, StepOutcome } from './part/outcome.ts';
 export { inspectDesign, type Inspection } from './inspect/inspect.ts';
+export { compareDesigns, type Comparison } from './inspect/compare.ts';
 export * from './document/requirement.ts';
 export * from './requirements/judge.ts';
 export * from './requirements/edits.ts';

@@ -137,4 +137,7 @@ export const putVariants = (
   columns: readonly ColumnKey[],
   rows: readonly { readonly id: string; readonly name: string; readonly cells: Readonly<Record<string, string>> }[],
 ): Edit =>
-  putVariantsCommand({ columns: [...columns], rows: rows.map((row) => ({ ...row, cells: { ...row.cells } })) });
+  putVariantsCommand({
+    columns: [...columns],
+    rows: rows.map(({ id, name, cells }) => ({ id, name, cells: { ...cells } })),
+  });

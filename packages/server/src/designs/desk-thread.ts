@@ -1,8 +1,10 @@
 /** What a desk's thread does. */
+import { pino } from 'pino';
 import { parentPort } from 'node:worker_threads';
 import { Desk, type Answer, type Task } from './desk.ts';
 
 const desk = new Desk();
+const log = pino();
 
 const FAULT: Answer = {
   is: 'refused',
@@ -15,7 +17,7 @@ parentPort!.on('message', (task: Task) => {
   try {
     answer = desk.do(task);
   } catch (error) {
-    console.error(error);
+    log.error({ err: error, task: task.kind }, 'a task failed');
   }
   parentPort!.postMessage(answer);
 });

@@ -9,6 +9,7 @@ import FlexFaults from '../flex/FlexFaults.vue';
 import FlexPanel from '../flex/FlexPanel.vue';
 import { useFlex } from '../flex/flex-store.ts';
 import { useOpenField } from '../fields/open-field.ts';
+import HistoryPanel from '../history/HistoryPanel.vue';
 import LedgerPanel from '../ledger/LedgerPanel.vue';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import RecipePanel from '../recipe/RecipePanel.vue';
@@ -163,6 +164,7 @@ onBeforeUnmount(() => {
   session.traced = null;
   session.showVariants = false;
   session.showFlex = false;
+  session.showHistory = false;
   flex.clear();
   design.dropAttempt();
   design.close();
@@ -199,6 +201,7 @@ onBeforeUnmount(() => {
         <FlexPanel v-if="session.showFlex" />
       </div>
       <FlexFaults v-if="session.showFlex" />
+      <HistoryPanel v-else-if="session.showHistory" />
       <TracePanel v-else-if="session.traced" :reference="session.traced" />
       <RecipePanel v-else />
     </div>

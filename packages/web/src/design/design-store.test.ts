@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import {
   addDimension,
   addMeasured,
+  addPart,
   deleteDimension,
   emptyDesign,
   keepReadings,
@@ -245,11 +246,15 @@ describe('undo and redo', () => {
     const design = await opened();
     design.edit(number('a', '10 mm'));
     design.edit(number('b', '5 mm'));
-    design.edit(addMeasured('r', 'read', { of: 'part', part: 'p', what: 'volume' } as never, '3 mm^3'));
-    expect(design.follow(keepReadings(new Map([['r', '5 mm^3']])))).toBeNull();
-    expect(design.undoCount).toBe(3);
+    design.edit(addPart('p', 'Part'));
+    expect(
+      design.edit(addMeasured('r', 'read', { part: 'p', of: 'part', what: 'volume' } as never, '3 * (1 mm)^3')),
+    ).toBeNull();
+    expect(design.follow(keepReadings(new Map([['r', '5 * (1 mm)^3']])))).toBeNull();
+    expect(design.undoCount).toBe(4);
     await design.undo();
     expect(design.kept!.dimensionOrder).toEqual(['a', 'b']);
+    await design.undo();
     await design.undo();
     expect(design.kept!.dimensionOrder).toEqual(['a']);
   });

@@ -6,7 +6,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
 import { server, ServerAway, ServerRefusal, type Listed, type OpenedDesign, type Told } from '../server.ts';
 import { outbox } from './outbox.ts';
-import { runWaiting, turn, type Known, type Waiting } from './waiting.ts';
+import { faultOfStored, runWaiting, turn, type Known, type Waiting } from './waiting.ts';
 
 /** A design shown in place of the kept one. */
 export interface Shown {
@@ -221,6 +221,8 @@ export const useDesign = defineStore('design', () => {
     if (!outcome.ok) return outcome.message;
     if (outcome.touches.length === 0) return null;
     const { command: name, args, label } = outcome.edit;
+    const unfit = faultOfStored(name, args);
+    if (unfit) return unfit;
     keep({ change: { id: nanoid(), kind, command: name, args }, label }, outcome.design, outcome.touches);
     return null;
   }
@@ -346,6 +348,11 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
+  /** A state was given a name, or lost it. */
+  function named(at: number, name: string | null): void {
+    log.value = log.value.map((c) => (c.revision === at ? { ...c, named: name } : c));
+  }
+
   async function loadEarlier(): Promise<void> {
     const designId = id.value;
     const first = log.value[0]?.revision;
@@ -393,6 +400,7 @@ export const useDesign = defineStore('design', () => {
     redo,
     restore,
     loadEarlier,
+    named,
     hear,
     catchUp,
   };

@@ -31,6 +31,7 @@ export const useSession = defineStore('session', () => {
   const changing = modes.slot('change');
   const traced = modes.slot('trace');
   const flexing = modes.slot('flex');
+  const remembering = modes.slot('history');
   const standing = modes.slot('stand');
   // Picks are stored in the document as they are, so they stay plain.
   const picks = shallowRef<Pick[]>([]);
@@ -55,6 +56,12 @@ export const useSession = defineStore('session', () => {
   const showFlex = computed({
     get: () => flexing.value !== null,
     set: (shown) => (flexing.value = shown ? true : null),
+  });
+
+  /** What was done stands in place of the recipe. */
+  const showHistory = computed({
+    get: () => remembering.value !== null,
+    set: (shown) => (remembering.value = shown ? true : null),
   });
 
   /** The dimension whose tolerance text is being written. */
@@ -152,6 +159,7 @@ export const useSession = defineStore('session', () => {
     dimensionToName,
     showVariants,
     showFlex,
+    showHistory,
     toleranceOf,
     readingDxf,
     outlining,

@@ -37,6 +37,17 @@ function runCommand(design: Design, command: string, args: unknown): Applied {
   }
 }
 
+/** Why a command could not be run again as it is stored, as a sentence; better said now than when it is sent. */
+export function faultOfStored(command: string, args: unknown): string | null {
+  try {
+    editOf(command, args);
+    return null;
+  } catch (error) {
+    if (error instanceof EditRefused) return error.message;
+    throw error;
+  }
+}
+
 /** Take a change back, or make it again. */
 export function turn(design: Design, kind: 'undo' | 'redo', { label, touches }: Known): Run {
   const outcome = retouched(design, kind === 'undo' ? inverted(touches) : touches);

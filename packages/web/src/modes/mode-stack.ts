@@ -32,6 +32,8 @@ export interface ModeValues {
   stack: true;
   /** The dials over their ranges, in place of the stage. */
   flex: true;
+  /** What was done is listed, in place of the recipe. */
+  history: true;
 }
 export type ModeKind = keyof ModeValues;
 export type Mode = { [K in ModeKind]: { readonly kind: K; readonly value: ModeValues[K] } }[ModeKind];

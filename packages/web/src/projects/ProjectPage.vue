@@ -2,7 +2,7 @@
 import { MAX_FILE_BYTES, readDesign } from '@helb/core';
 import { onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { server, type DesignSummary } from '../server.ts';
+import { server, type DeletedDesign, type DesignSummary } from '../server.ts';
 import NameField from '../fields/NameField.vue';
 import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
@@ -14,6 +14,7 @@ const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle
 const router = useRouter();
 const title = ref('');
 const designs = ref<DesignSummary[] | null>(null);
+const deleted = ref<DeletedDesign[]>([]);
 const trouble = ref<string | null>(null);
 const name = ref('');
 const confirming = ref<string | null>(null);
@@ -33,6 +34,7 @@ const load = () =>
     const found = await server.designs(props.project);
     title.value = found.project.name;
     designs.value = found.designs;
+    deleted.value = found.deleted;
   });
 
 function rename(to: string): string | null {
@@ -78,6 +80,12 @@ const remove = (id: string) =>
   attempt(async () => {
     await server.deleteDesign(id);
     confirming.value = null;
+    await load();
+  });
+
+const bringBack = (id: string) =>
+  attempt(async () => {
+    await server.restoreDesign(id);
     await load();
   });
 
@@ -137,5 +145,16 @@ onMounted(load);
       <button class="button" @click="fileInput?.click()">Open a design file</button>
     </div>
     <SharedDimensions :project="project" />
+    <section v-if="deleted.length > 0" class="mt-8" aria-label="Deleted">
+      <h2 class="font-semibold">Deleted</h2>
+      <p class="text-quiet">Kept for 30 days, then gone for good.</p>
+      <ul class="mt-2 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
+        <li v-for="d in deleted" :key="d.id" class="flex items-center gap-4 px-4 py-2">
+          <span class="flex-1">{{ d.name }}</span>
+          <span class="text-quiet">deleted {{ WHEN.format(new Date(d.deleted)) }}</span>
+          <button class="underline" :aria-label="`Bring back ${d.name}`" @click="bringBack(d.id)">bring back</button>
+        </li>
+      </ul>
+    </section>
   </PageFrame>
 </template>

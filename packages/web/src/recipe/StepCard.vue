@@ -13,6 +13,8 @@ import {
 import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useLive } from '../people/live.ts';
+import PersonMark from '../people/PersonMark.vue';
 import type { StepView } from '@helb/core';
 import NameField from '../fields/NameField.vue';
 import FreedomPanel from '../sketch/FreedomPanel.vue';
@@ -68,6 +70,8 @@ const cure = computed(() => {
     take: () => void (session.notice = design.edit(setDimension(`${props.stepId}.${found.number}`, expression))),
   };
 });
+const live = useLive();
+const atWork = computed(() => live.people.filter((p) => p.step === props.stepId));
 const failed = computed(() => props.view?.status === 'failed' && !props.step.suppressed);
 
 const card = useTemplateRef<HTMLElement>('card');
@@ -108,6 +112,7 @@ function open(): void {
         :rename="(name) => design.edit(renameStep(part, stepId, name))"
       />
       <span class="flex shrink-0 items-center gap-1">
+        <PersonMark v-for="person in atWork" :key="person.tab" :person="person" where="at work here" />
         <span v-if="state" :class="state.tone">{{ state.text }}</span>
         <StepMenu :part="part" :step-id="stepId" :step="step" :index="index" :last="last" @open="open" />
       </span>

@@ -7,6 +7,7 @@ import { RouterLink } from 'vue-router';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
+import PeopleHere from '../people/PeopleHere.vue';
 import ThemeButton from '../theme/ThemeButton.vue';
 import FileMenu from './FileMenu.vue';
 import FindingsMenu from './FindingsMenu.vue';
@@ -79,6 +80,16 @@ async function redo(): Promise<void> {
     <span role="status" data-testid="saved" class="flex items-center gap-1.5 text-quiet"
       ><span class="h-2 w-2 rounded-full" :class="saved.tone" aria-hidden="true" />{{ saved.text }}</span
     >
+    <PeopleHere />
+    <button
+      class="button h-7 px-2"
+      :aria-pressed="session.showHistory"
+      :class="session.showHistory ? 'border-signal' : ''"
+      title="What was done, by whom and when"
+      @click="session.showHistory = !session.showHistory"
+    >
+      History
+    </button>
     <FindingsMenu />
     <UnitsMenu />
     <FileMenu />

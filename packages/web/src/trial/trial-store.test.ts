@@ -180,7 +180,8 @@ describe('a number shared by the project', () => {
     const project = useProjectDimensions();
     await project.load();
     await project.change(addDimension('s', { name: 'sheet', value: '2 mm' }));
-    server.shared = { revision: 9, shared: made([addDimension('s', { name: 'sheet', value: '5 mm' })]) };
+    const { dimensions, dimensionOrder } = made([addDimension('s', { name: 'sheet', value: '5 mm' })]);
+    server.shared = { revision: 9, shared: { dimensions, dimensionOrder } };
     expect(await project.change(setDimension('s', '4'))).toBe('Someone was quicker.');
     await until(() => design.ledger!.number('s') === 5);
   });

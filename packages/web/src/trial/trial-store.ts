@@ -6,6 +6,7 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 
+const LOOKING_BACK = 'You are looking at how the design was; go to the present to change it.';
 const KEEP_FIRST = 'You are trying other numbers; keep or drop them first.';
 /** Edits of the table itself can be made while one of its variants is looked at. */
 const OF_VARIANTS = /variant/;
@@ -21,6 +22,8 @@ export const useTrial = defineStore('trial', () => {
   const typing = shallowRef<{ readonly ref: string; readonly text: string } | null>(null);
   /** The variant being looked at. */
   const variant = ref<string | null>(null);
+  /** An earlier state of the design being looked at. */
+  const past = shallowRef<{ readonly revision: number; readonly design: Design } | null>(null);
   const holds = computed(() => values.value.size > 0);
   const on = computed(() => holds.value || typing.value !== null);
 
@@ -34,6 +37,10 @@ export const useTrial = defineStore('trial', () => {
   /** Show what is tried now. Returns why it cannot be, the picture staying as it was. */
   function show(): string | null {
     if (!design.base) return null;
+    if (past.value) {
+      design.instead = { design: past.value.design, allows: () => false, refusal: LOOKING_BACK };
+      return null;
+    }
     if (variant.value) {
       const looked = asVariant(design.base, variant.value);
       if ('message' in looked) return looked.message;
@@ -54,7 +61,7 @@ export const useTrial = defineStore('trial', () => {
 
   /** Try a text for a dimension, beside what is tried already. Returns why it cannot be tried. */
   function hold(ref: string, text: string): string | null {
-    if (variant.value) return design.instead?.refusal ?? null;
+    if (variant.value || past.value) return design.instead?.refusal ?? null;
     const before = values.value;
     values.value = new Map(before).set(ref, text);
     const refusal = show();
@@ -63,7 +70,7 @@ export const useTrial = defineStore('trial', () => {
   }
 
   function type(ref: string, text: string): void {
-    if (variant.value) return;
+    if (variant.value || past.value) return;
     const before = typing.value;
     typing.value = { ref, text };
     // A text half written shows nothing new.
@@ -120,6 +127,16 @@ export const useTrial = defineStore('trial', () => {
     return refusal;
   }
 
+  /** Show the design as it was; null for as it is. */
+  function lookBack(to: { readonly revision: number; readonly design: Design } | null): string | null {
+    if (!to && !past.value) return null;
+    values.value = new Map();
+    typing.value = null;
+    variant.value = null;
+    past.value = to;
+    return show();
+  }
+
   /** What the model now reads; it belongs to the design it was read from. */
   function read(from: Design, readings: ReadonlyMap<string, string>): void {
     if (design.design !== from) return;
@@ -128,6 +145,8 @@ export const useTrial = defineStore('trial', () => {
       if (!design.attempt) design.follow(keepReadings(readings));
       return;
     }
+    // What was is shown as it was.
+    if (past.value) return;
     const outcome = applyEdit(from, keepReadings(readings));
     if (outcome.ok) design.instead = { ...design.instead, design: outcome.design };
   }
@@ -140,6 +159,7 @@ export const useTrial = defineStore('trial', () => {
         values.value = new Map();
         typing.value = null;
         variant.value = null;
+        past.value = null;
         return;
       }
       if (variant.value && !now.variants?.rows[variant.value]) variant.value = null;
@@ -152,5 +172,5 @@ export const useTrial = defineStore('trial', () => {
     { flush: 'sync' },
   );
 
-  return { values, typing, variant, holds, on, hold, type, dropTyping, letGo, drop, keep, look, read };
+  return { values, typing, variant, past, lookBack, holds, on, hold, type, dropTyping, letGo, drop, keep, look, read };
 });

@@ -3,11 +3,12 @@ import {
   addPart,
   applyEdit,
   declareStep,
+  deletePart,
   emptyDesign,
   kindOf,
   registerStep,
+  renameDesign,
   setSlot,
-  type Edit,
   type StepKind,
 } from '@helb/core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
@@ -129,11 +130,10 @@ describe('a step of any kind', () => {
 
   test('goes on upon edits made meanwhile elsewhere, and ends in words when it cannot', async () => {
     const { design, id } = await begun();
-    const follow = (edit: Edit) => design.follow(edit);
-    follow({ command: 'x', label: 'x', run: (d) => void (d.name = 'Other') });
+    design.follow(renameDesign('Other'));
     expect(design.design!.name).toBe('Other');
     expect(design.design!.parts.p!.steps[id]).toBeDefined();
-    follow({ command: 'x', label: 'x', run: (d) => void ((d.parts = {}), (d.partOrder = [])) });
+    design.follow(deletePart('p'));
     expect(design.attempt).toBeNull();
   });
 

@@ -1,0 +1,82 @@
+/** Two people, each with a browser of their own, at work on one design. */
+import { expect, test, Workplace } from './workplace.ts';
+
+test('two people on one design hear of each other at once, and each takes back their own; the history tells who did what', async ({
+  page,
+  browser,
+  workplace: ana,
+  helb,
+}) => {
+  await ana.openDemo();
+  const elsewhere = await browser.newContext();
+  const ben = new Workplace(await elsewhere.newPage(), helb);
+  await ben.page.goto(page.url());
+  await expect(ben.caption()).toContainText('kg');
+
+  await test.step('each sees the other, and where they are at work', async () => {
+    await expect(page.getByRole('list', { name: 'Also here' }).getByRole('listitem')).toHaveCount(1);
+    await page.locator('[data-part="Stub shaft"]').click();
+    await expect(
+      ben.page.getByRole('list', { name: 'Also here' }).getByRole('img', { name: /at Stub shaft/ }),
+    ).toBeVisible();
+    await page.locator('[data-part="Wall bracket"]').click();
+  });
+
+  await test.step('a number changed here changes there', async () => {
+    await ana.setInLedger('pin_dia', '12 mm');
+    await ben.reveal('pin_dia');
+    await expect(ben.row('pin_dia')).toContainText('12 mm');
+    await ben.setInLedger('plate_thk', '9 mm');
+    await ana.reveal('plate_thk');
+    await expect(ana.row('plate_thk')).toContainText('9 mm');
+  });
+
+  await test.step('undo takes back one’s own', async () => {
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await ana.reveal('pin_dia');
+    await expect(ana.row('pin_dia')).toContainText('10 mm');
+    await ben.reveal('plate_thk');
+    await expect(ben.row('plate_thk')).toContainText('9 mm');
+    await ben.reveal('pin_dia');
+    await expect(ben.row('pin_dia')).toContainText('10 mm');
+    await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  });
+
+  await test.step('who was away is told what clashes; what does not is kept', async () => {
+    await elsewhere.setOffline(true);
+    await ben.setInLedger('plate_thk', '7 mm');
+    await ben.make('Number of the design', 'spare');
+    await expect(ben.saved()).toContainText('Offline');
+    await ana.setInLedger('plate_thk', '11 mm');
+    await ana.allSaved();
+    await elsewhere.setOffline(false);
+    await expect(ben.page.getByText('Someone else made “Set a dimension to 11 mm” meanwhile')).toBeVisible();
+    await ben.allSaved();
+    await ben.reveal('plate_thk');
+    await expect(ben.row('plate_thk')).toContainText('11 mm');
+    await ana.reveal('spare');
+    await expect(ana.row('spare')).toBeVisible();
+  });
+
+  await test.step('the history: looked at, compared, named, gone back to', async () => {
+    await page.getByRole('button', { name: 'History', exact: true }).click();
+    const history = page.getByRole('region', { name: 'History' });
+    const rows = history.getByRole('list', { name: 'Changes' }).getByRole('listitem');
+    await expect(rows.first()).toContainText('Add spare');
+    await expect(rows.first()).toContainText('someone else');
+    await rows.filter({ hasText: 'Set a dimension to 9 mm' }).getByRole('button').first().click();
+    const compared = history.getByRole('region', { name: 'Compared' });
+    await expect(compared).toContainText('plate_thk');
+    await expect(compared.getByRole('row', { name: /plate_thk/ })).toContainText(/9 mm.*11 mm/);
+    await expect(compared.getByRole('row', { name: /Wall bracket/ })).toContainText('kg', { timeout: 60_000 });
+    await ana.setInLedger('pin_dia', '15 mm');
+    await expect(page.getByText('You are looking at how the design was')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await compared.getByRole('button', { name: 'Go back to it' }).click();
+    await expect(rows.first()).toContainText('Go back to state');
+    await ben.reveal('plate_thk');
+    await expect(ben.row('plate_thk')).toContainText('9 mm');
+    await expect(ben.row('spare')).toHaveCount(0);
+  });
+  await elsewhere.close();
+});

@@ -1,0 +1,84 @@
+/** For tests: the application over a database of its own, asked as a browser asks it. */
+import type { Design, Edit } from '@helb/core';
+import { afterAll, beforeAll } from '@jest/globals';
+import { mkdtempSync, rmSync } from 'node:fs';
+import type { RequestListener } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import type { Sequelize } from 'sequelize';
+import request from 'supertest';
+import { hostList } from './access/hosts.ts';
+import { createApp } from './app.ts';
+import { connectDatabase } from './database/connect.ts';
+import { startPrivateDatabase, type PrivateDatabase } from './database/private-mariadb.ts';
+import { ChangeLog } from './designs/change-log.ts';
+import { Desk } from './designs/desk.ts';
+import type { Desks } from './designs/desk-threads.ts';
+import { Live } from './live/live.ts';
+
+interface Opened {
+  document: Design;
+  revision: number;
+  you: string;
+  log: { id: string; label: string; author: string }[];
+}
+type Browser = ReturnType<typeof request.agent>;
+
+export class Served {
+  readonly directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
+  sequelize!: Sequelize;
+  changes!: ChangeLog;
+  app!: RequestListener;
+  /** A browser that comes with its cookie. */
+  api!: Browser;
+  private database!: PrivateDatabase;
+  private made = 0;
+  private readonly desk = new Desk();
+  /** In this thread: what a desk works out does not depend on where it stands. */
+  readonly desks: Desks = { do: async (task) => this.desk.do(structuredClone(task)), stop: async () => {} };
+
+  async start(): Promise<void> {
+    this.database = await startPrivateDatabase(this.directory, 0);
+    this.sequelize = await connectDatabase(this.database.url);
+    this.changes = new ChangeLog(this.sequelize, this.desks, new Live());
+    const { sequelize, desks, changes } = this;
+    this.app = createApp({ sequelize, log: pino({ level: 'silent' }), desks, changes, hosts: hostList([]), secret: 'a secret of the tests', webRoot: null }).callback(); // prettier-ignore
+    this.api = this.browser();
+  }
+
+  async stop(): Promise<void> {
+    await this.changes.stop();
+    await this.sequelize.close();
+    await this.database.stop();
+    rmSync(this.directory, { recursive: true, force: true });
+  }
+
+  /** Another person's. */
+  readonly browser = (): Browser => request.agent(this.app);
+
+  async newProject(name = 'Test'): Promise<string> {
+    return (await this.api.post('/api/projects').send({ name }).expect(201)).body.id as string;
+  }
+
+  async newDesign(): Promise<string> {
+    const project = await this.newProject();
+    return (await this.api.post(`/api/projects/${project}/designs`).send({ name: 'Plate' }).expect(201)).body.id as string; // prettier-ignore
+  }
+
+  /** An edit as a page sends it. */
+  readonly changeOf = ({ command, args }: Edit) => ({ id: `change-${this.made++}`, kind: 'edit', command, args });
+  readonly turn = (kind: 'undo' | 'redo', of: string) => ({ id: `change-${this.made++}`, kind, of });
+
+  readonly open = async (id: string, as = this.api) => (await as.get(`/api/designs/${id}`).expect(200)).body as Opened;
+  readonly send = (id: string, base: number, change: object, as = this.api) =>
+    as.post(`/api/designs/${id}/changes`).send({ base, change });
+}
+
+/** One for all tests of a file. */
+export function served(): Served {
+  const own = new Served();
+  beforeAll(() => own.start());
+  afterAll(() => own.stop());
+  return own;
+}
