@@ -15,9 +15,9 @@ test('two people on one design hear of each other at once, and each takes back t
 
   await test.step('each sees the other, and where they are at work', async () => {
     await expect(page.getByRole('list', { name: 'Also here' }).getByRole('listitem')).toHaveCount(1);
-    await page.locator('[data-part="Stub shaft"]').click();
+    await page.locator('[data-part="Hinge pin"]').click();
     await expect(
-      ben.page.getByRole('list', { name: 'Also here' }).getByRole('img', { name: /at Stub shaft/ }),
+      ben.page.getByRole('list', { name: 'Also here' }).getByRole('img', { name: /at Hinge pin/ }),
     ).toBeVisible();
     await page.locator('[data-part="Wall bracket"]').click();
   });
@@ -50,7 +50,7 @@ test('two people on one design hear of each other at once, and each takes back t
     await ana.setInLedger('plate_thk', '11 mm');
     await ana.allSaved();
     await elsewhere.setOffline(false);
-    await expect(ben.page.getByText('Someone else made “Set a dimension to 11 mm” meanwhile')).toBeVisible();
+    await expect(ben.page.getByText('Someone else made “Set plate_thk to 11 mm” meanwhile')).toBeVisible();
     await ben.allSaved();
     await ben.reveal('plate_thk');
     await expect(ben.row('plate_thk')).toContainText('11 mm');
@@ -62,9 +62,9 @@ test('two people on one design hear of each other at once, and each takes back t
     await page.getByRole('button', { name: 'History', exact: true }).click();
     const history = page.getByRole('region', { name: 'History' });
     const rows = history.getByRole('list', { name: 'Changes' }).getByRole('listitem');
-    await expect(rows.first()).toContainText('Add spare');
+    await expect(rows.first()).toContainText('Rename number_1 to spare');
     await expect(rows.first()).toContainText('someone else');
-    await rows.filter({ hasText: 'Set a dimension to 9 mm' }).getByRole('button').first().click();
+    await rows.filter({ hasText: 'Set plate_thk to 9 mm' }).getByRole('button').first().click();
     const compared = history.getByRole('region', { name: 'Compared' });
     await expect(compared).toContainText('plate_thk');
     await expect(compared.getByRole('row', { name: /plate_thk/ })).toContainText(/9 mm.*11 mm/);
@@ -72,11 +72,13 @@ test('two people on one design hear of each other at once, and each takes back t
     await ana.setInLedger('pin_dia', '15 mm');
     await expect(page.getByText('You are looking at how the design was')).toBeVisible();
     await page.keyboard.press('Escape');
+    await page.screenshot({ path: '/tmp/tog-compare.png' });
     await compared.getByRole('button', { name: 'Go back to it' }).click();
     await expect(rows.first()).toContainText('Go back to state');
     await ben.reveal('plate_thk');
     await expect(ben.row('plate_thk')).toContainText('9 mm');
     await expect(ben.row('spare')).toHaveCount(0);
   });
+  await page.screenshot({ path: '/tmp/tog-end.png' });
   await elsewhere.close();
 });

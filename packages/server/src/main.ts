@@ -95,9 +95,10 @@ async function main(): Promise<void> {
   const live = new Live();
   const changes = new ChangeLog(sequelize, desks, live);
   started.push(() => changes.stop());
-  started.push(() => live.stop());
   // Requests end before what they use does.
   started.push(started.shift()!);
+  // The server ends only when nobody listens any more.
+  started.push(() => live.stop());
   if (stopping) return;
   await alone(sequelize, () => loadDemoOnce(sequelize, resolve('demo')));
   started.push(purgeDaily(log));

@@ -140,8 +140,9 @@ export const server = {
     call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
   deleteDesign: (id: string) => call<undefined>('DELETE', `/designs/${id}`),
   open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
-  append: (id: string, base: number, change: Change) =>
-    call<Acknowledged>('POST', `/designs/${id}/changes`, { base, change }),
+  /** @param base what its maker had before them: this revision, and those of their own changes since */
+  append: (id: string, base: number, own: readonly string[], change: Change) =>
+    call<Acknowledged>('POST', `/designs/${id}/changes`, { base, own, change }),
   change: (design: string, id: string) => call<Told>('GET', `/designs/${design}/changes/${id}`),
   since: (design: string, revision: number) =>
     call<{ changes: Told[] }>('GET', `/designs/${design}/changes?since=${revision}`),

@@ -109,7 +109,7 @@ const expressionIn = (ledger: Ledger, ref: string, otherwise: string) =>
 const setDimensionCommand = declareCommand({
   name: 'set-dimension',
   args: z.strictObject({ ref: Ref, text: Text }),
-  label: ({ text }) => `Set a dimension to ${text}`,
+  label: ({ ref, text }) => `Set $${ref} to ${text}`,
   bound: ({ ref, text }, after) => ({ ref, text: expressionIn(Ledger.of(after), ref, text) }),
   run: (draft, { ref, text }) => giveValues(draft, [[ref, text]], false),
 });
@@ -242,7 +242,7 @@ function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {
 const renameCommand = declareCommand({
   name: 'rename-dimension',
   args: z.strictObject({ ref: Ref, name: z.string().max(200) }),
-  label: ({ name }) => `Rename a dimension to ${name}`,
+  label: ({ ref, name }) => `Rename $${ref} to ${name}`,
   run(draft, { ref, name }) {
     const ledger = Ledger.of(plain(draft));
     const entry = entryOf(ledger, ref);
@@ -295,7 +295,7 @@ export const addDimension = (id: string, dimension: Dimension, part?: string): E
 const deleteCommand = declareCommand({
   name: 'delete-dimension',
   args: z.strictObject({ ref: Ref }),
-  label: () => 'Delete a dimension',
+  label: ({ ref }) => `Delete $${ref}`,
   run(draft, { ref }) {
     const ledger = Ledger.of(plain(draft));
     const entry = entryOf(ledger, ref);

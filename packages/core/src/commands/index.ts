@@ -25,6 +25,7 @@ export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, 
 export { deleteSection, keepSection } from './sections.ts';
 export { editSketch } from './sketch.ts';
 export { retouched, type Reverted } from './revert.ts';
+export { shownLabel } from './label.ts';
 export { take, type Asked, type Earlier, type Taken } from './take.ts';
 export {
   addStep,

@@ -135,6 +135,9 @@ const addMeasuredCommand = declareCommand({
   args: z.strictObject({ id: Id, name: z.string().max(200), measured: Measure, reading: z.string().max(500) }),
   label: ({ name }) => `Measure ${name}`,
   run(draft, { id, name, measured, reading }) {
+    const part = draft.parts[measured.part];
+    if (!part || (measured.after !== undefined && !part.steps[measured.after]))
+      throw new EditRefused('What this would be measured on no longer exists.');
     addDimension(id, { name, value: reading, measured }).run(draft);
   },
 });

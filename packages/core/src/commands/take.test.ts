@@ -80,11 +80,11 @@ describe('two people at once', () => {
   });
 
   test.each<[string, Edit, Edit, RegExp]>([
-    ['set one number otherwise', setDimension('t', '8 mm'), setDimension('t', '9 mm'), /^Ana made “Set a dimension to 8 mm” meanwhile, which decides the same/], // prettier-ignore
-    ['use a number that the other deleted', deleteDimension('u'), setDimension('s.x', 'gap * 3'), /^Ana made “Delete a dimension” meanwhile; now this cannot be made: .*no longer exists/], // prettier-ignore
-    ['use by id a number that the other deleted', deleteDimension('u'), addStep('p', 'z', { ...block, name: 'More', distance: '$u' }), /^Ana made “Delete a dimension” meanwhile/], // prettier-ignore
+    ['set one number otherwise', setDimension('t', '8 mm'), setDimension('t', '9 mm'), /^Ana made “Set thk to 8 mm” meanwhile, which decides the same/], // prettier-ignore
+    ['use a number that the other deleted', deleteDimension('u'), setDimension('s.x', 'gap * 3'), /^Ana made “Delete gap” meanwhile; now this cannot be made: .*no longer exists/], // prettier-ignore
+    ['use by id a number that the other deleted', deleteDimension('u'), addStep('p', 'z', { ...block, name: 'More', distance: '$u' }), /^Ana made “Delete gap” meanwhile/], // prettier-ignore
     ['delete a number that the other used', setDimension('s.x', 'gap * 3'), deleteDimension('u'), /gap is used by/], // prettier-ignore
-    ['go in a circle together', setDimension('t', 'gap * 2'), setDimension('u', 'thk / 2'), /^Ana made “Set a dimension to gap \* 2” meanwhile/], // prettier-ignore
+    ['go in a circle together', setDimension('t', 'gap * 2'), setDimension('u', 'thk / 2'), /^Ana made “Set thk to gap \* 2” meanwhile/], // prettier-ignore
     ['change what the other deleted', deleteStep('p', 'e'), setSlot('p', 'e', 'way', 'symmetric'), /^Ana made “Delete a step” meanwhile; now this cannot be made: This step no longer exists/], // prettier-ignore
     ['delete what the other changed', setSlot('p', 'e', 'way', 'symmetric'), deleteStep('p', 'e'), /^Ana made “Change a step” meanwhile/], // prettier-ignore
     ['rest on what the other deleted', deleteStep('p', 'e'), addStep('p', 'm', { kind: 'mirror', name: 'Mirror', what: 'steps', steps: ['e'], plane: { datum: 'side' } } as unknown as Step), /^Ana made “Delete a step” meanwhile; with it this cannot stand: Mirror would miss/], // prettier-ignore
@@ -189,7 +189,7 @@ const anyEdit = (who: string): fc.Arbitrary<Edit> => {
     fc.constant(linkNumbers(['s.x', 's.y'], 's.x')),
     fc.constant(moveDimensions(['u'], 't')),
     fc.constantFrom('note', 'other').map((note) => describeDimensions(['t'], { note })),
-    fc.constant(addMeasured(`${who}r`, `${who}_read`, { part: 'p', of: 'part', what: 'volume' } as never, '3 mm^3')),
+    fc.constant(addMeasured(`${who}r`, `${who}_read`, { part: 'p', what: 'volume' }, '3 mm^3')),
     fc.constant(keepReadings(new Map([['t', '3 mm']]))),
     fc.constant(addRequirement(`${who}q`, 'thk >= 1 mm')),
     fc.constant(addVariant(`${who}v`, `Variant of ${who}`)),

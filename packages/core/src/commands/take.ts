@@ -7,6 +7,7 @@ import { clashBetween, inverted, isDecided, type Touch } from '../document/touch
 import { Ledger } from '../ledger/ledger.ts';
 import { stepsUsedBy } from '../steps/slots-of.ts';
 import { retouched } from './revert.ts';
+import { shownLabel } from './label.ts';
 
 /** A change that is in the log already. */
 export interface Earlier {
@@ -77,12 +78,8 @@ function run(
       isDecided(s.reads, applied.touches),
   );
   if (other) return refuse(`${meanwhile(other)}, which decides the same; yours was not made. Look, and make it again if it is still wanted.`); // prettier-ignore
-  return { ...applied, label: named(applied.edit.label, Ledger.of(applied.design)) };
+  return { ...applied, label: shownLabel(applied.edit.label, design) };
 }
-
-/** Numbers by name, as people read them. */
-const named = (label: string, ledger: Ledger) =>
-  label.replace(/\$([A-Za-z][A-Za-z0-9_.]*)/g, (text, ref: string) => ledger.index.byReference(ref)?.name ?? text);
 
 function turned(
   design: Design,

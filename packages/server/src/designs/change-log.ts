@@ -104,7 +104,9 @@ export class ChangeLog {
 
   private async work(row: DesignRow, author: string, head: Head, text: string, missed: ChangeRow[]): Promise<Worked> {
     const of = head.of === undefined ? null : await this.earlier(row.id, author, head.of);
-    const since = of ? await between(row.id, of.revision, row.revision) : missed;
+    const own = new Set(head.own);
+    const others = missed.filter((r) => r.author !== author || !own.has(r.changeId));
+    const since = of ? await between(row.id, of.revision, row.revision) : others;
     if (head.to !== undefined && head.to > row.revision)
       throw new Refusal(404, 'There is no such state of the design.');
     const back = head.to === undefined ? [] : await between(row.id, head.to, row.revision);

@@ -50,6 +50,7 @@ export type Task =
 /** What stands at the head of a change that was sent: enough to look up what it needs. */
 export interface Head {
   readonly base: number;
+  readonly own: readonly string[];
   readonly id: string;
   readonly kind: 'edit' | 'follow' | 'undo' | 'redo' | 'restore';
   /** The change that is taken back or made again. */
@@ -85,7 +86,12 @@ const MOST_BYTES = 16 * 1024 * 1024;
 /** Of all designs held, in characters as stored. */
 const HELD_BYTES = 128 * 1024 * 1024;
 
-const Sent = z.strictObject({ base: z.number().int().min(0), change: Change });
+const Sent = z.strictObject({
+  base: z.number().int().min(0),
+  /** Changes of the sender's own since then, which they had before them. */
+  own: z.array(z.string().max(40)).max(5000).default([]),
+  change: Change,
+});
 
 interface State {
   readonly revision: number;
@@ -232,7 +238,7 @@ function read(text: string): z.infer<typeof Sent> | null {
 export function headOf(text: string): Answer {
   const sent = read(text);
   if (!sent) return refused(422, UNREADABLE);
-  const { base, change } = sent;
+  const { base, own, change } = sent;
   if (change.kind === 'follow' && !FOLLOWING.has(change.command)) return refused(422, UNREADABLE);
   const { id, kind, ...rest } = change;
   const digest = createHash('sha256')
@@ -240,7 +246,7 @@ export function headOf(text: string): Answer {
     .digest('base64url');
   return {
     is: 'head',
-    head: { base, id, kind, digest, ...('of' in change ? { of: change.of } : {}), ...('to' in change ? { to: change.to } : {}) }, // prettier-ignore
+    head: { base, own, id, kind, digest, ...('of' in change ? { of: change.of } : {}), ...('to' in change ? { to: change.to } : {}) }, // prettier-ignore
   };
 }
 

@@ -26,6 +26,8 @@ const PATH = /^\/api\/designs\/([0-9a-f-]{36})\/live$/;
 const MOST_MESSAGE_BYTES = 1000;
 const MOST_PAGES = 200;
 const BEAT_MS = 20_000;
+/** Pages have so long to say goodbye. */
+const LAST_WORD_MS = 500;
 /** How often other servers' changes are looked for, where there may be others. */
 const LOOK_MS = 150;
 
@@ -154,7 +156,10 @@ export class Live {
 
   stop(): void {
     for (const timer of this.timers) clearTimeout(timer);
-    for (const page of [...this.pages.values()].flatMap((set) => [...set])) page.socket.close(1012);
+    for (const { socket } of [...this.pages.values()].flatMap((set) => [...set])) {
+      socket.close(1012);
+      setTimeout(() => socket.terminate(), LAST_WORD_MS).unref();
+    }
     this.sockets.close();
   }
 }

@@ -103,7 +103,7 @@ describe('while the server is away', () => {
     design.edit(number('a', '10 mm'));
     await until(() => design.saveState === 'saved');
     const { id, command, args, label } = server.log[0]!;
-    await outbox.add('one', { change: { id, kind: 'edit', command, args }, label });
+    await outbox.add('one', { change: { id, kind: 'edit', command, args }, base: 0, own: [], label });
     const again = await opened();
     await until(() => again.saveState === 'saved');
     expect(again.kept!.dimensionOrder).toEqual(['a']);
@@ -182,6 +182,24 @@ describe('with others at work', () => {
     expect(design.kept!.name).toBe('Later');
   });
 
+  test('who had not yet heard of it when deciding otherwise is told all the same', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'saved');
+    server.away = true;
+    design.edit(setDimension('a', '30 mm'));
+    design.edit(setDimension('a', '31 mm'));
+    design.edit(number('b', '1 mm'));
+    await until(() => design.saveState === 'offline');
+    // The line brings it while what was decided still waits.
+    design.hear([fromElsewhere(setDimension('a', '20 mm'))]);
+    expect(design.ledger!.number('a')).toBe(31);
+    server.away = false;
+    await until(() => design.saveState === 'saved' && design.ledger!.number('a') === 20);
+    expect(design.kept!.dimensionOrder).toEqual(['a', 'b']);
+    expect(design.kept).toEqual(server.document);
+  });
+
   test('who decides the same thing otherwise, and later, is told; the other’s stands', async () => {
     const design = await opened();
     design.edit(number('a', '10 mm'));
@@ -247,9 +265,7 @@ describe('undo and redo', () => {
     design.edit(number('a', '10 mm'));
     design.edit(number('b', '5 mm'));
     design.edit(addPart('p', 'Part'));
-    expect(
-      design.edit(addMeasured('r', 'read', { part: 'p', of: 'part', what: 'volume' } as never, '3 * (1 mm)^3')),
-    ).toBeNull();
+    expect(design.edit(addMeasured('r', 'read', { part: 'p', what: 'volume' }, '3 * (1 mm)^3'))).toBeNull();
     expect(design.follow(keepReadings(new Map([['r', '5 * (1 mm)^3']])))).toBeNull();
     expect(design.undoCount).toBe(4);
     await design.undo();

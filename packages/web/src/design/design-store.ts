@@ -1,5 +1,5 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import { applyEdit, frozen, Ledger, severalEdits, undoState, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
+import { applyEdit, frozen, Ledger, severalEdits, shownLabel, undoState, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -223,11 +223,13 @@ export const useDesign = defineStore('design', () => {
     const { command: name, args, label } = outcome.edit;
     const unfit = faultOfStored(name, args);
     if (unfit) return unfit;
-    keep({ change: { id: nanoid(), kind, command: name, args }, label }, outcome.design, outcome.touches);
+    const shown = shownLabel(label, kept.value);
+    keep({ change: { id: nanoid(), kind, command: name, args }, label: shown }, outcome.design, outcome.touches);
     return null;
   }
 
-  function keep(waiting: Waiting, next: Design, touches: Known['touches']): void {
+  function keep(made: Omit<Waiting, 'base' | 'own'>, next: Design, touches: Known['touches']): void {
+    const waiting: Waiting = { ...made, base: revision.value, own: pending.value.map((w) => w.change.id) };
     show(next);
     known.set(waiting.change.id, { label: waiting.label, touches });
     pending.value = [...pending.value, waiting];
@@ -249,7 +251,7 @@ export const useDesign = defineStore('design', () => {
     try {
       for (let first = pending.value[0]; first && id.value === designId && designId; first = pending.value[0]) {
         const { change } = first;
-        const { missed, kept: made } = await server.append(designId, revision.value, change);
+        const { missed, kept: made } = await server.append(designId, first.base, first.own, change);
         if (id.value !== designId) return;
         retry = 0;
         hear(made ? [...missed, made] : missed);
@@ -340,7 +342,7 @@ export const useDesign = defineStore('design', () => {
     if (pending.value.length > 0 || attempt.value) return 'Wait until all is saved, then go back.';
     try {
       const change: Change = { id: nanoid(), kind: 'restore', to };
-      const { missed, kept: made } = await server.append(designId, revision.value, change);
+      const { missed, kept: made } = await server.append(designId, revision.value, [], change);
       if (id.value === designId) hear(made ? [...missed, made] : missed);
       return null;
     } catch (error) {

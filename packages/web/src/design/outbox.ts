@@ -29,7 +29,7 @@ export const outbox = {
     const rows = await (await database()).getAllFromIndex('pending', 'design', design);
     const waiting = rows.filter((r) => Change.safeParse(r.change).success);
     return {
-      waiting: waiting.map(({ change, label, of }) => ({ change, label, ...(of ? { of } : {}) })),
+      waiting: waiting.map(({ change, base, own, label, of }) => ({ change, base, own, label, ...(of ? { of } : {}) })),
       unreadable: rows.length - waiting.length,
     };
   },

@@ -39,7 +39,8 @@ export class StandInServer {
         log: this.log.map(({ touches: _, ...listed }) => listed),
         more: false,
       });
-    if (request === 'POST /api/designs/one/changes') return this.append(body as { base: number; change: Change });
+    if (request === 'POST /api/designs/one/changes')
+      return this.append(body as { base: number; own: string[]; change: Change });
     if (request === 'GET /api/projects/p/dimensions') return Response.json(this.shared);
     if (request === 'PUT /api/projects/p/dimensions') {
       const { base, shared } = body as { base: number; shared: Shared };
@@ -54,7 +55,7 @@ export class StandInServer {
     return Response.json({ message: `There is no ${request}.` }, { status: 404 });
   }
 
-  private append({ base, change }: { base: number; change: Change }): Response {
+  private append({ base, own, change }: { base: number; own: string[]; change: Change }): Response {
     const at = this.log.findIndex((c) => c.id === change.id);
     if (at >= 0) return Response.json({ revision: at + 1, kept: this.log[at], missed: this.log.slice(base, at) });
     if (this.refusesNext) {
@@ -63,16 +64,19 @@ export class StandInServer {
       return Response.json({ message }, { status: 409 });
     }
     const missed = this.log.slice(base);
-    const refusal = this.make(change, 'me', base);
+    const refusal = this.make(change, 'me', base, own);
     if (typeof refusal === 'string') return Response.json({ message: refusal }, { status: 409 });
     return Response.json({ revision: this.revision, kept: refusal, missed });
   }
 
   /** A change, from whomever. @returns it as kept, null when it changes nothing, or why it is refused */
-  make(change: Change, author: string, base = this.revision): Kept | null | string {
+  make(change: Change, author: string, base = this.revision, own: readonly string[] = []): Kept | null | string {
     if (change.kind === 'restore') return 'There are no states here.';
     const of = 'of' in change ? this.log.find((c) => c.id === change.of) : undefined;
-    const since = this.log.slice(of ? of.revision : base).map(earlierOf);
+    const since = this.log
+      .slice(of ? of.revision : base)
+      .filter((c) => of || !own.includes(c.id))
+      .map(earlierOf);
     const asked: Asked = 'of' in change ? { kind: change.kind, earlier: earlierOf(of!) } : change;
     const taken = take(this.document, asked, since);
     if (!taken.ok) return taken.message;

@@ -12,6 +12,9 @@ export interface Known {
 
 export interface Waiting {
   readonly change: Change;
+  /** What its maker had before them: this revision, and those of their own changes since. */
+  readonly base: number;
+  readonly own: readonly string[];
   readonly label: string;
   /** Of an undo or redo: what the change it concerns did. */
   readonly of?: Known;
