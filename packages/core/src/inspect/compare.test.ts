@@ -28,9 +28,9 @@ test('two states are told apart by their numbers, steps and parts, and not by wh
   );
   expect(compareDesigns(before, after)).toEqual({
     numbers: [
-      { name: 'thk', before: '6 mm', after: '8 mm' },
-      { name: 'twice', before: '12 mm', after: '16 mm' },
-      { name: 'extra', before: null, after: '1 mm' },
+      { name: 'thk', before: '6 mm', after: '8 mm', follows: false },
+      { name: 'twice', before: '12 mm', after: '16 mm', follows: true },
+      { name: 'extra', before: null, after: '1 mm', follows: false },
     ],
     steps: [
       { part: 'Plate', name: 'Line', how: 'changed' },

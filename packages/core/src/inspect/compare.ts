@@ -7,8 +7,13 @@ import { asSketch, type Step } from '../steps/schema.ts';
 type How = 'added' | 'removed' | 'changed';
 
 export interface Comparison {
-  /** Numbers whose value differs, as shown; null where there is none. */
-  readonly numbers: readonly { readonly name: string; readonly before: string | null; readonly after: string | null }[];
+  /** Numbers whose value differs, as shown; null where there is none. `follows`: what is written there is the same. */
+  readonly numbers: readonly {
+    readonly name: string;
+    readonly before: string | null;
+    readonly after: string | null;
+    readonly follows: boolean;
+  }[];
   readonly steps: readonly { readonly part: string; readonly name: string; readonly how: How }[];
   readonly parts: readonly { readonly id: string; readonly name: string; readonly how: How }[];
 }
@@ -23,7 +28,9 @@ export function compareDesigns(before: Design, after: Design): Comparison {
   const numbers = [...refs].flatMap((ref) => {
     const [a, b] = [shown(was, ref), shown(is, ref)];
     const entry = is.index.byReference(ref) ?? was.index.byReference(ref)!;
-    return a === b ? [] : [{ name: entry.path.join('.'), before: a, after: b }];
+    const written = (ledger: Ledger) => ledger.index.byReference(ref)?.expression;
+    const follows = entry.measured !== undefined || written(was) === written(is);
+    return a === b ? [] : [{ name: entry.path.join('.'), before: a, after: b, follows }];
   });
   return {
     numbers,

@@ -77,9 +77,16 @@ const masses = computed(() => {
     const material = design.kept?.parts[id]?.material;
     if (a === undefined || b === undefined || !part.material || !material) return [];
     const [was, is] = [massOf(a, part.material), massOf(b, material)];
-    return Math.abs(was - is) < 5e-4 ? [] : [{ name: part.name, before: `${formatNumber(was, 3)} kg`, after: `${formatNumber(is, 3)} kg` }]; // prettier-ignore
+    return Math.abs(was - is) < 5e-4
+      ? []
+      : [{ name: `mass of ${part.name}`, before: `${formatNumber(was, 3)} kg`, after: `${formatNumber(is, 3)} kg` }]; // prettier-ignore
   });
 });
+/** What somebody wrote stands first; what follows from it can be asked for. */
+const showFollowing = ref(false);
+const written = computed(() => (comparison.value?.numbers ?? []).filter((n) => !n.follows));
+const following = computed(() => (comparison.value?.numbers ?? []).filter((n) => n.follows));
+const numbers = computed(() => [...written.value, ...masses.value, ...(showFollowing.value ? following.value : [])]);
 const nothing = computed(
   () =>
     comparison.value &&
@@ -102,36 +109,42 @@ onBeforeUnmount(() => trial.lookBack(null));
     <div class="max-h-[45vh] overflow-y-auto px-4">
       <p v-if="trouble" role="alert" class="pb-2 text-bad">{{ trouble }}</p>
       <div v-if="trial.past" class="mb-3 rounded-lg border border-signal p-3" role="region" aria-label="Compared">
-        <p class="flex items-baseline gap-2">
-          <span class="flex-1 font-semibold">State {{ trial.past.revision }}, against the present</span>
+        <p class="font-semibold">State {{ trial.past.revision }}, against the present</p>
+        <p class="mt-1 mb-2 flex gap-2">
+          <button class="button primary" :disabled="busy" @click="back(trial.past.revision)">Go back to it</button>
+          <button class="button" @click="trial.lookBack(null)">To the present</button>
         </p>
         <p v-if="nothing" class="text-quiet">Nothing differs but where loose points lie.</p>
-        <table v-if="(comparison?.numbers.length ?? 0) + masses.length > 0" class="mt-1 w-full text-xs">
+        <table v-if="numbers.length > 0" class="w-full text-xs">
           <thead class="text-left text-quiet">
             <tr>
               <th class="font-normal">number</th>
-              <th class="text-right font-normal">then</th>
-              <th class="text-right font-normal">now</th>
+              <th class="pl-2 text-right font-normal">then</th>
+              <th class="pl-2 text-right font-normal">now</th>
             </tr>
           </thead>
           <tbody>
-            <tr v-for="n in [...masses, ...(comparison?.numbers ?? [])].slice(0, 40)" :key="n.name">
-              <td class="max-w-32 truncate" :title="n.name">{{ n.name }}</td>
-              <td class="number text-right">{{ n.before ?? '–' }}</td>
-              <td class="number text-right">{{ n.after ?? '–' }}</td>
+            <tr v-for="n in numbers" :key="n.name">
+              <td class="max-w-28 truncate" :title="n.name">{{ n.name }}</td>
+              <td class="number pl-2 text-right whitespace-nowrap">{{ n.before ?? '–' }}</td>
+              <td class="number pl-2 text-right whitespace-nowrap">{{ n.after ?? '–' }}</td>
             </tr>
           </tbody>
         </table>
+        <button
+          v-if="following.length > 0"
+          class="mt-1 text-xs underline"
+          :aria-expanded="showFollowing"
+          @click="showFollowing = !showFollowing"
+        >
+          {{ showFollowing ? 'Without' : 'And' }} {{ following.length }} that follow
+        </button>
         <ul class="mt-1 text-xs">
           <li v-for="p in comparison?.parts ?? []" :key="p.id">Part {{ p.name }}: {{ p.how }} since</li>
           <li v-for="s in comparison?.steps ?? []" :key="`${s.part} ${s.name}`">
             {{ s.part }}, {{ s.name }}: {{ s.how }} since
           </li>
         </ul>
-        <p class="mt-2 flex gap-2">
-          <button class="button primary" :disabled="busy" @click="back(trial.past.revision)">Go back to it</button>
-          <button class="button" @click="trial.lookBack(null)">To the present</button>
-        </p>
       </div>
     </div>
     <ol class="overflow-y-auto px-3 pb-3" aria-label="Changes">

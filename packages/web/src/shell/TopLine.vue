@@ -9,16 +9,19 @@ import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import PeopleHere from '../people/PeopleHere.vue';
 import ThemeButton from '../theme/ThemeButton.vue';
+import { useTrial } from '../trial/trial-store.ts';
 import FileMenu from './FileMenu.vue';
 import FindingsMenu from './FindingsMenu.vue';
 import UnitsMenu from './UnitsMenu.vue';
 
 const design = useDesign();
 const session = useSession();
+const trial = useTrial();
 const emit = defineEmits<{ help: [] }>();
 
 const partName = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
 const saved = computed(() => {
+  if (trial.past) return { text: `As it was: state ${trial.past.revision}`, tone: 'bg-warn' };
   if (design.saveState === 'offline') return { text: 'Offline, kept here', tone: 'bg-warn' };
   if (design.saveState === 'refused') return { text: 'Not saved, kept here', tone: 'bg-bad' };
   if (design.saveState === 'saving') return { text: 'Saving', tone: 'bg-link' };

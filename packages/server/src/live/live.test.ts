@@ -1,0 +1,106 @@
+import { renameDesign, renamePart } from '@helb/core';
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { WebSocket } from 'ws';
+import { hostList } from '../access/hosts.ts';
+import { ChangeLog, revisionsOf } from '../designs/change-log.ts';
+import { served } from '../served.ts';
+import { Live } from './live.ts';
+
+const s = served();
+let server: Server;
+let live: Live;
+let port: number;
+
+beforeAll(async () => {
+  live = new Live();
+  server = createServer();
+  live.serve(server, 'a secret of the tests', hostList([]), {
+    revisionsOf,
+    since: (id, revision) => s.changes.since(id, revision),
+  });
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+  port = (server.address() as AddressInfo).port;
+});
+afterAll(async () => {
+  live.stop();
+  await new Promise((done) => server.close(done));
+});
+
+interface Heard {
+  kind: string;
+  people?: unknown[];
+  changes?: { id: string; revision: number }[];
+}
+
+/** A page of its own, with all it has heard. */
+async function page(design: string, headers: Record<string, string> = {}) {
+  const answer = await s.browser().get('/api/projects');
+  const cookie = String(answer.headers['set-cookie']).split(';')[0]!;
+  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/designs/${design}/live`, {
+    headers: { cookie, origin: `http://127.0.0.1:${port}`, ...headers },
+  });
+  const heard: Heard[] = [];
+  socket.on('message', (data: Buffer) => heard.push(JSON.parse(data.toString()) as Heard));
+  const status = await new Promise<number>((done) => {
+    socket.once('open', () => done(101));
+    socket.once('unexpected-response', (_, response) => done(response.statusCode!));
+    socket.once('error', () => done(0));
+  });
+  return { socket, heard, status };
+}
+
+async function until(is: () => boolean): Promise<void> {
+  for (let i = 0; i < 300 && !is(); i++) await new Promise((done) => setTimeout(done, 10));
+  expect(is()).toBe(true);
+}
+
+test('pages of a design hear what was changed, through whichever server, in order and once', async () => {
+  const id = await s.newDesign();
+  const [one, two] = [await page(id), await page(id)];
+  // This server's own talk reaches its pages at once; what another one takes is found by looking.
+  const near = new ChangeLog(s.sequelize, s.desks, live);
+  const text = (base: number, name: string) => JSON.stringify({ base, change: s.changeOf(renamePart('part1', name)) });
+  await near.append(id, 'ana', text(0, 'A'));
+  await s.changes.append(id, 'ben', text(1, 'B'));
+  await near.append(id, 'ana', text(2, 'C'));
+  await near.append(id, 'ana', text(3, 'D'));
+  for (const { heard } of [one, two]) {
+    const revisions = () => heard.flatMap((h) => h.changes?.map((c) => c.revision) ?? []);
+    await until(() => revisions().length >= 4);
+    expect(revisions()).toEqual([1, 2, 3, 4]);
+  }
+  await near.stop();
+  for (const { socket } of [one, two]) socket.close();
+});
+
+test('they see each other, and where the others are at work, until they leave', async () => {
+  const id = await s.newDesign();
+  const [one, two] = [await page(id), await page(id)];
+  two.socket.send(JSON.stringify({ part: 'part1', step: 's1' }));
+  two.socket.send('no message');
+  two.socket.send(JSON.stringify({ part: 7 }));
+  await until(() => JSON.stringify(one.heard.at(-1)?.people) === JSON.stringify([{ tab: two.heard.length && (two.heard[0] as { tab?: number }).tab, mine: false, part: 'part1', step: 's1' }])); // prettier-ignore
+  two.socket.close();
+  await until(() => one.heard.at(-1)?.people?.length === 0);
+  one.socket.close();
+});
+
+test.each<[string, (id: string) => [string, Record<string, string>], number]>([
+  ['a page from elsewhere', (id) => [id, { origin: 'http://evil.example' }], 403],
+  ['a name that is not ours', (id) => [id, { host: 'evil.example', origin: 'http://evil.example' }], 403],
+  ['nobody known', (id) => [id, { cookie: 'helb_author=none' }], 401],
+  ['a design that is not there', () => ['00000000-0000-4000-8000-000000000000', {}], 404],
+  ['what is no design', () => ['nothing', {}], 404],
+])('%s is not let in', async (_, of, status) => {
+  const [id, headers] = of(await s.newDesign());
+  expect((await page(id, headers)).status).toBe(status);
+});
+
+test('a deleted design is heard of no more', async () => {
+  const id = await s.newDesign();
+  await s.api.delete(`/api/designs/${id}`).expect(204);
+  expect((await page(id)).status).toBe(404);
+  expect((await s.send(id, 0, s.changeOf(renameDesign('X')))).status).toBe(404);
+});
