@@ -1,6 +1,6 @@
 /** Each main view, from the demo data, as docs/screenshots shows it. */
 import { expect, Hands, test } from '../tests/hands.ts';
-import type { Workplace } from '../tests/workplace.ts';
+import { Workplace } from '../tests/workplace.ts';
 
 const DIRECTORY = `${import.meta.dirname}/../../docs/screenshots`;
 
@@ -109,12 +109,29 @@ test('emboss', async ({ page, workplace: w, hands }) => {
   await take(w, 'emboss');
 });
 
-test('said-first', async ({ page, workplace: w }) => {
+test('history', async ({ page, browser, workplace: w, helb }) => {
   await w.openDemo();
-  await partOf(w, 'Gear cover');
-  await w.choose('Datum plane');
-  await page.keyboard.press('f');
-  await take(w, 'said-first');
+  await w.setInLedger('plate_thk', '8 mm');
+  await w.allSaved();
+  const elsewhere = await browser.newContext({ viewport: page.viewportSize() });
+  const other = new Workplace(await elsewhere.newPage(), helb);
+  await other.page.goto(page.url());
+  await expect(other.caption()).toContainText('kg');
+  await other.setInLedger('pin_dia', '12 mm');
+  await other.setInLedger('plate_thk', '10 mm');
+  await other
+    .step('Plate')
+    .getByRole('button', { name: /^Plate, distance/ })
+    .click();
+  await w.reveal('plate_thk');
+  await expect(w.row('plate_thk')).toContainText('10 mm');
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  await page.getByRole('button', { name: 'Set plate_thk to 8 mm' }).click();
+  await expect(page.getByRole('region', { name: 'Compared' })).toContainText('mass of Wall bracket', {
+    timeout: 60_000,
+  });
+  await take(w, 'history');
+  await elsewhere.close();
 });
 
 test('ledger', async ({ page, workplace: w }) => {

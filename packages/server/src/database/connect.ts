@@ -8,7 +8,7 @@ export async function connectDatabase(url: string): Promise<Sequelize> {
   const sequelize = new Sequelize(url.replace(/^mariadb:/, 'mysql:'), {
     dialect: 'mysql',
     logging: false,
-    pool: { max: 8, idle: 10_000 },
+    pool: { max: 24, idle: 10_000 },
     // An acknowledged change must be on disk and its order certain.
     isolationLevel: 'READ COMMITTED',
   } as ConstructorParameters<typeof Sequelize>[1]);

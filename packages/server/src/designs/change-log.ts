@@ -1,6 +1,6 @@
 /** A design's log: the truth. Changes are appended to it, and what a design is follows from it. */
 import type { LoggedChange, Touch } from '@helb/core';
-import { Op, UniqueConstraintError, type Sequelize } from 'sequelize';
+import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { ChangeRow, DesignRow } from '../database/models.ts';
 import type { Live } from '../live/live.ts';
 import { Refusal } from '../refusal.ts';
@@ -32,8 +32,6 @@ export interface Acknowledged {
 const PAGE = 300;
 /** Who was away for longer than so many changes opens the design anew. */
 const MOST_MISSED = 5000;
-/** Tries when another server appends to the same design at the same moment. */
-const TRIES = 8;
 /** Longer texts are read on a desk, not where requests are answered. */
 const SHORT_TEXT = 64 * 1024;
 /** A state is written this long after a change, or after so many. */
@@ -70,28 +68,50 @@ export class ChangeLog {
     const answer = text.length < SHORT_TEXT ? headOf(text) : await this.desks.do({ kind: 'head', text });
     if (answer.is !== 'head') throw refusalOf(answer);
     const { head } = answer;
-    for (let i = 0; i < TRIES; i++) {
-      const row = await rowOf(design);
-      const known = await ChangeRow.findOne({ where: { designId: design, changeId: head.id } });
-      if (known) return this.again(design, head, known);
-      if (head.base > row.revision)
-        throw new Refusal(
-          409,
-          `This change was made on revision ${head.base}, which the server does not have (it has ${row.revision}); reload the design.`,
-        );
-      if (row.revision - head.base > MOST_MISSED)
-        throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
-      const missed = await between(design, head.base, row.revision);
-      const worked = await this.work(row, author, head, text, missed);
-      const base = { revision: row.revision, missed: missed.map(toldOf) };
-      if (worked.idle) return { ...base, kept: null };
-      const kept = await this.write(row, author, head, worked);
-      if (!kept) continue;
-      this.live.changed(design, kept);
+    const told =
+      (await this.attempt(design, author, head, text)) ??
+      // Another server was quicker: now one waits for one's turn.
+      (await this.sequelize.transaction(async (held) => {
+        await DesignRow.findByPk(design, { attributes: ['id'], transaction: held, lock: held.LOCK.UPDATE });
+        return this.attempt(design, author, head, text, held);
+      }));
+    if (!told) throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
+    if (told.kept && told.isNew) {
+      this.live.changed(design, told.kept);
       this.writeLater(design);
-      return { ...base, revision: kept.revision, kept };
     }
-    throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
+    return { revision: told.revision, kept: told.kept, missed: told.missed };
+  }
+
+  /**
+   * @param held holds the design for this change alone
+   * @returns null when another server changed the design meanwhile
+   */
+  private async attempt(
+    design: string,
+    author: string,
+    head: Head,
+    text: string,
+    held?: Transaction,
+  ): Promise<(Acknowledged & { readonly isNew: boolean }) | null> {
+    const [row, known] = await Promise.all([
+      rowOf(design, held),
+      ChangeRow.findOne({ where: { designId: design, changeId: head.id }, ...within(held) }),
+    ]);
+    if (known) return { ...(await this.again(design, head, known)), isNew: false };
+    if (head.base > row.revision)
+      throw new Refusal(
+        409,
+        `This change was made on revision ${head.base}, which the server does not have (it has ${row.revision}); reload the design.`,
+      );
+    if (row.revision - head.base > MOST_MISSED)
+      throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
+    const missed = await between(design, head.base, row.revision, held);
+    const worked = await this.work(row, author, head, text, missed);
+    const base = { revision: row.revision, missed: missed.map(toldOf) };
+    if (worked.idle) return { ...base, kept: null, isNew: false };
+    const kept = held ? await this.write(row, author, head, worked, held) : await this.writeAlone(row, author, head, worked); // prettier-ignore
+    return kept && { ...base, revision: kept.revision, kept, isNew: true };
   }
 
   /** Sent again because the answer was lost; it is kept already. */
@@ -131,37 +151,46 @@ export class ChangeLog {
   }
 
   /** @returns the change as kept; null when another server was quicker */
-  private async write(row: DesignRow, author: string, head: Head, worked: Worked): Promise<Told | null> {
-    const revision = row.revision + 1;
+  private async writeAlone(row: DesignRow, author: string, head: Head, worked: Worked): Promise<Told | null> {
     try {
-      return await this.sequelize.transaction(async (transaction) => {
-        const [taken] = await DesignRow.update(
-          { revision, newest: head.id, name: worked.name, firstPart: worked.firstPart },
-          { where: { id: row.id, revision: row.revision, deletedAt: null }, transaction },
-        );
-        if (taken === 0) return null;
-        const made = await ChangeRow.create(
-          {
-            designId: row.id,
-            revision,
-            changeId: head.id,
-            kind: head.kind,
-            target: head.of ?? null,
-            command: worked.command,
-            args: worked.args,
-            label: worked.label,
-            author,
-            digest: head.digest,
-            touches: worked.touches,
-          },
-          { transaction },
-        );
-        return toldOf(made);
-      });
+      return await this.sequelize.transaction((transaction) => this.write(row, author, head, worked, transaction));
     } catch (error) {
       if (error instanceof UniqueConstraintError) return null;
       throw error;
     }
+  }
+
+  private async write(
+    row: DesignRow,
+    author: string,
+    head: Head,
+    worked: Worked,
+    transaction: Transaction,
+  ): Promise<Told | null> {
+    // prettier-ignore
+    const revision = row.revision + 1;
+    const [taken] = await DesignRow.update(
+      { revision, newest: head.id, name: worked.name, firstPart: worked.firstPart },
+      { where: { id: row.id, revision: row.revision, deletedAt: null }, transaction },
+    );
+    if (taken === 0) return null;
+    const made = await ChangeRow.create(
+      {
+        designId: row.id,
+        revision,
+        changeId: head.id,
+        kind: head.kind,
+        target: head.of ?? null,
+        command: worked.command,
+        args: worked.args,
+        label: worked.label,
+        author,
+        digest: head.digest,
+        touches: worked.touches,
+      },
+      { transaction },
+    );
+    return toldOf(made);
   }
 
   /** Ask a desk, and send the design along when the desk does not hold it. */
@@ -235,8 +264,8 @@ const refusalOf = (answer: Answer): Refusal =>
   answer.is === 'refused' ? new Refusal(answer.status, answer.message) : new Refusal(500, 'The server met a fault of its own.'); // prettier-ignore
 
 /** A design that is there, without its document. @throws Refusal 404 */
-export async function rowOf(id: string): Promise<DesignRow> {
-  const row = await DesignRow.findByPk(id, { attributes: { exclude: ['document'] } });
+export async function rowOf(id: string, held?: Transaction): Promise<DesignRow> {
+  const row = await DesignRow.findByPk(id, { attributes: { exclude: ['document'] }, ...within(held) });
   if (!row || row.id !== id || row.deletedAt) throw new Refusal(404, 'This design no longer exists.');
   return row;
 }
@@ -247,9 +276,15 @@ export async function revisionsOf(ids: readonly string[]): Promise<ReadonlyMap<s
   return new Map(rows.map((r) => [r.id, r.revision]));
 }
 
-function between(designId: string, after: number, upTo: number): Promise<ChangeRow[]> {
+const within = (held: Transaction | undefined) => (held ? { transaction: held } : {});
+
+function between(designId: string, after: number, upTo: number, held?: Transaction): Promise<ChangeRow[]> {
   if (upTo <= after) return Promise.resolve([]);
-  return ChangeRow.findAll({ where: { designId, revision: { [Op.gt]: after, [Op.lte]: upTo } }, order: ['revision'] });
+  return ChangeRow.findAll({
+    where: { designId, revision: { [Op.gt]: after, [Op.lte]: upTo } },
+    order: ['revision'],
+    ...within(held),
+  });
 }
 
 async function storedOf(id: string, revision: number): Promise<Stored> {

@@ -1,0 +1,159 @@
+/**
+ * People at work on a server: each on a design with some others, a change a second. Once through one process, once
+ * through three behind a stand-in for a balancer that sends each request to the next; what was acknowledged is then
+ * counted in the logs.
+ */
+import { addDimension, setDimension, type Edit } from '@helb/core';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { Agent, createServer, request } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startPrivateDatabase } from '../packages/server/src/database/private-mariadb.ts';
+import { report } from './measure.ts';
+
+const PEOPLE = Number(process.env.HELB_LOAD_PEOPLE ?? 300);
+const SECONDS = Number(process.env.HELB_LOAD_SECONDS ?? 60);
+const A_DESIGN = 5;
+
+const directory = mkdtempSync(join(tmpdir(), 'helb-load-'));
+const database = await startPrivateDatabase(directory, 0);
+const agent = new Agent({ keepAlive: true, maxSockets: 1000 });
+
+function startServer(): Promise<{ child: ChildProcess; port: number }> {
+  const child = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
+    env: { ...process.env, HELB_DATABASE_URL: database.url, HELB_PORT: '0', HELB_LOG: 'error' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((done, fail) => {
+    child.stdout!.on('data', (chunk: Buffer) => {
+      const found = /127\.0\.0\.1:(\d+)/.exec(chunk.toString());
+      if (found) done({ child, port: Number(found[1]) });
+    });
+    child.once('exit', () => fail(new Error('a server ended at its start')));
+  });
+}
+
+/** Each request goes to the next server: nobody is kept to one. */
+function balance(ports: readonly number[]): Promise<{ port: number; stop(): void }> {
+  let turn = 0;
+  const own = createServer((asked, answer) => {
+    const port = ports[turn++ % ports.length]!;
+    const on = request(
+      { host: '127.0.0.1', port, path: asked.url, method: asked.method, headers: asked.headers, agent },
+      (reply) => {
+        // prettier-ignore
+        answer.writeHead(reply.statusCode!, reply.headers);
+        reply.pipe(answer);
+      },
+    );
+    on.on('error', () => answer.writeHead(502).end());
+    asked.pipe(on);
+  });
+  return new Promise((done) =>
+    own.listen(0, '127.0.0.1', () => done({ port: (own.address() as AddressInfo).port, stop: () => own.close() })),
+  );
+}
+
+interface Answer {
+  readonly status: number;
+  readonly text: string;
+  readonly cookie: string | undefined;
+}
+
+function ask(port: number, method: string, path: string, cookie = '', body?: string): Promise<Answer> {
+  return new Promise((done, fail) => {
+    const on = request(
+      {
+        host: '127.0.0.1',
+        port,
+        path,
+        method,
+        agent,
+        headers: {
+          cookie,
+          ...(body === undefined
+            ? {}
+            : { 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) }),
+        },
+      },
+      (reply) => {
+        // prettier-ignore
+        let text = '';
+        reply.setEncoding('utf8').on('data', (chunk: string) => (text += chunk));
+        reply.on('end', () => done({ status: reply.statusCode!, text, cookie: reply.headers['set-cookie']?.[0]?.split(';')[0] })); // prettier-ignore
+      },
+    );
+    on.on('error', fail);
+    on.end(body);
+  });
+}
+
+/** @returns how long each change took, ms; what was refused; what was lost or kept twice */
+async function work(port: number, people: number): Promise<{ took: number[]; refused: number; amiss: number }> {
+  const demo = readFileSync('demo/roof-vent-opener.helb.json', 'utf8');
+  const project = JSON.parse((await ask(port, 'POST', '/api/projects', '', '{"name":"Load"}')).text) as { id: string };
+  const designs: string[] = [];
+  for (let i = 0; i * A_DESIGN < people; i++)
+    designs.push((JSON.parse((await ask(port, 'POST', `/api/projects/${project.id}/designs`, '', demo)).text) as { id: string }).id); // prettier-ignore
+  const took: number[] = [];
+  const acknowledged = new Map<string, string[]>(designs.map((id) => [id, []]));
+  let refused = 0;
+  const end = Date.now() + SECONDS * 1000;
+  await Promise.all(
+    Array.from({ length: people }, async (_, i) => {
+      const design = designs[i % designs.length]!;
+      const cookie = (await ask(port, 'GET', `/api/designs/${design}/changes`)).cookie;
+      let revision = 0;
+      await new Promise((wait) => setTimeout(wait, Math.random() * 1000));
+      for (let n = 0; Date.now() < end; n++) {
+        const began = performance.now();
+        const { command, args }: Edit = n === 0 ? addDimension(`own${i}`, { name: `own_${i}`, value: '1 mm' }) : setDimension(`own${i}`, `${n + 1} mm`); // prettier-ignore
+        const id = `load-${i}-${n}`;
+        const answer = await ask(port, 'POST', `/api/designs/${design}/changes`, cookie, JSON.stringify({ base: revision, change: { id, kind: 'edit', command, args } })); // prettier-ignore
+        const ms = performance.now() - began;
+        took.push(ms);
+        if (answer.status === 200) {
+          revision = (JSON.parse(answer.text) as { revision: number }).revision;
+          acknowledged.get(design)!.push(id);
+        } else refused++;
+        await new Promise((wait) => setTimeout(wait, Math.max(0, 1000 - ms)));
+      }
+    }),
+  );
+  let amiss = 0;
+  for (const [design, ids] of acknowledged) {
+    const { changes } = JSON.parse((await ask(port, 'GET', `/api/designs/${design}/changes?since=0`)).text) as { changes: { id: string; revision: number }[] }; // prettier-ignore
+    const kept = new Set(changes.map((c) => c.id));
+    amiss += ids.filter((id) => !kept.has(id)).length + (changes.length - kept.size);
+    amiss += changes.filter((c, i) => c.revision !== i + 1).length;
+  }
+  return { took, refused, amiss };
+}
+
+try {
+  for (const [servers, people] of [
+    [1, Math.min(200, PEOPLE)],
+    [3, PEOPLE],
+  ] as const) {
+    const all = await Promise.all(Array.from({ length: servers }, startServer));
+    const front = await balance(all.map((s) => s.port));
+    const { took, refused, amiss } = await work(front.port, people);
+    const sorted = took.sort((a, b) => a - b);
+    const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))]!;
+    const name = `${servers} process${servers === 1 ? '' : 'es'}, ${people} people`;
+    report('load', `${name}: changes`, people, took.length, 'count');
+    report('load', `${name}: median`, people, at(0.5), 'ms');
+    report('load', `${name}: 95 of 100 within`, people, at(0.95), 'ms');
+    report('load', `${name}: refused`, people, refused, 'count');
+    report('load', `${name}: lost, doubled or out of order`, people, amiss, 'count');
+    front.stop();
+    for (const { child } of all) child.kill('SIGTERM');
+    await Promise.all(all.map(({ child }) => new Promise((gone) => child.once('exit', gone))));
+  }
+} finally {
+  agent.destroy();
+  await database.stop();
+  rmSync(directory, { recursive: true, force: true });
+}
