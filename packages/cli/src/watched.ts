@@ -38,11 +38,15 @@ export async function runWatched(program: URL): Promise<void> {
     worker.on('exit', resolve);
     worker.on('error', reject);
   });
+  let gaveUp = false;
   const watch = setInterval(() => {
     if (Date.now() - Number(Atomics.load(signs, 0)) < LIMIT_S * 1000) return;
     clearInterval(watch);
+    gaveUp = true;
     console.error(`helb was at one thing for over ${LIMIT_S} s and gave up; make the design simpler, or its numbers less extreme.`); // prettier-ignore
     void worker.terminate();
   }, Math.min(500, LIMIT_S * 250)); // prettier-ignore
-  process.exitCode = await ended.finally(() => clearInterval(watch));
+  const code = await ended.finally(() => clearInterval(watch));
+  // A thread ended before it began says all is well.
+  process.exitCode = gaveUp ? 1 : code;
 }

@@ -87,7 +87,7 @@ describe('faces moved along their normals', () => {
 
   test.each<[string, string, (f: FaceFacts) => boolean, number, string]>([
     ['to nothing', 'bore', (f) => f.kind === 'cylinder', 5, 'The round face has a radius of 5 mm, and would come to nothing; offset it by less.'],
-    ['away from what runs on smoothly', 'slot', (f) => inside(f) && f.kind === 'cylinder', -1, 'A face runs smoothly on into one of Block that stays; pick that too, or offset before it is made.'],
+    ['away from what runs on smoothly', 'slot', (f) => inside(f) && f.kind === 'cylinder', -1, 'A face runs smoothly on into one of Block 2 that stays; pick that too, or offset before it is made.'],
     ['by nothing', 'block', upright, 0, 'The distance must be more than nothing.'],
     ['through the part', 'bore', (f) => inside(f) && f.kind === 'plane', -30, 'Moved so far, these faces run into others; move them by less, or choose others.'],
   ])('%s is refused in a sentence', async (_, part, is, by, message) => {
