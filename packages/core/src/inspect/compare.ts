@@ -29,7 +29,7 @@ export function compareDesigns(before: Design, after: Design): Comparison {
     const [a, b] = [shown(was, ref), shown(is, ref)];
     const entry = is.index.byReference(ref) ?? was.index.byReference(ref)!;
     const written = (ledger: Ledger) => ledger.index.byReference(ref)?.expression;
-    const follows = entry.measured !== undefined || written(was) === written(is);
+    const follows = Boolean(entry.measured) || written(was) === written(is);
     return a === b ? [] : [{ name: entry.path.join('.'), before: a, after: b, follows }];
   });
   return {
