@@ -15,8 +15,16 @@ const evaluation = useEvaluation();
 const trial = useTrial();
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'short', timeStyle: 'short' });
 
-/** Readings that follow an edit say nothing of their own. */
-const rows = computed(() => design.log.filter((c) => c.kind !== 'follow').reverse());
+/** Readings that follow an edit belong to it: the state after it is the one after them. */
+const rows = computed(() => {
+  const all: { change: Listed; state: number }[] = [];
+  for (const change of design.log) {
+    const last = all.at(-1);
+    if (change.kind !== 'follow') all.push({ change, state: change.revision });
+    else if (last) last.state = change.revision;
+  }
+  return all.reverse();
+});
 const trouble = ref<string | null>(null);
 const busy = ref(false);
 /** Of the present, as it was when one began to look back: part by part, mm³. */
@@ -149,10 +157,10 @@ onBeforeUnmount(() => trial.lookBack(null));
     </div>
     <ol class="overflow-y-auto px-3 pb-3" aria-label="Changes">
       <li
-        v-for="c in rows"
+        v-for="{ change: c, state } in rows"
         :key="c.id"
         class="group rounded px-1 py-1"
-        :class="trial.past?.revision === c.revision ? 'bg-signal-soft' : ''"
+        :class="trial.past?.revision === state ? 'bg-signal-soft' : ''"
       >
         <p class="flex items-baseline gap-2">
           <span class="number w-7 shrink-0 text-right text-xs text-quiet">{{ c.revision }}</span>
@@ -160,7 +168,7 @@ onBeforeUnmount(() => trial.lookBack(null));
             class="min-w-0 flex-1 truncate text-left hover:text-signal"
             :title="`${said(c)}: look at the design as it was then`"
             :disabled="busy"
-            @click="look(c.revision)"
+            @click="look(state)"
           >
             {{ said(c) }}
           </button>
