@@ -117,6 +117,23 @@ describe('taking back', () => {
     expect(points.c!.map((c) => Math.round(c * 1e6) / 1e6)).toEqual([30, 12]);
   });
 
+  test('a number is not taken back from under those who use it', () => {
+    const made = take(base, asked(addDimension('n', { name: 'rim', value: '3 mm' })), []);
+    if (!made.ok) throw new Error(made.message);
+    const used = take(
+      made.design,
+      { kind: 'edit', command: 'set-dimension', args: { ref: 's.x', text: 'rim * 9' } },
+      [],
+    );
+    if (!used.ok) throw new Error(used.message);
+    const last = take(used.design, asked(renameDesign('Z')), []);
+    if (!last.ok) throw new Error(last.message);
+    const back = undo(last.design, earlierOf(made, 'You'), [earlierOf(used, 'Ben'), earlierOf(last, 'Ana')]);
+    expect(back.ok ? '' : back.message).toMatch(
+      /^Ben made “Set width to rim \* 9” meanwhile; with it this cannot stand: /,
+    );
+  });
+
   test('is refused in words where somebody built on it', () => {
     const { one, earlier } = both(addStep('p', 'h', { ...block, name: 'Boss' }), renameDesign('X'));
     const next = take(one.design, asked(renameDesign('Y')), []);

@@ -107,7 +107,10 @@ function brokenTogether(
     if (value.ok) continue;
     const known = was.index.byReference(entry.ref);
     if (known && !was.valueOfEntry(known).ok) continue;
-    return { says: `${entry.path.join('.')}: ${value.message}`, because: since.at(-1) };
+    const ids = entry.ref.split('.');
+    const wrote = ({ path, loose }: Touch) => !loose && ids.every((id) => path.includes(id));
+    const because = since.findLast((s) => s.touches.some(wrote)) ?? since.at(-1);
+    return { says: `${entry.path.join('.')}: ${value.message}`, because };
   }
   return missingStep(after, touches, since) ?? null;
 }

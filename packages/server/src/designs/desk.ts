@@ -3,7 +3,7 @@
  * commands on them, and touches no database.
  */
 import {
-  Change, faultOfShared, firstIssue, inverted, Ledger, pictureKey, readDesign, readsOf, Shared, take, touchesBetween, unpack, withTouches,
+  Change, faultOfShared, firstIssue, inverted, Ledger, MAX_FILE_BYTES, pictureKey, readDesign, readsOf, Shared, take, touchesBetween, unpack, withTouches,
   type Asked, type Design, type Earlier, type Taken, type Touch,
 } from '@helb/core'; // prettier-ignore
 import { createHash } from 'node:crypto';
@@ -81,8 +81,6 @@ export type Answer =
   | { readonly is: 'wanting' }
   | { readonly is: 'refused'; readonly status: number; readonly message: string };
 
-/** More of a document than this no design has; a change that would make it larger is refused. */
-const MOST_BYTES = 16 * 1024 * 1024;
 /** Of all designs held, in characters as stored. */
 const HELD_BYTES = 128 * 1024 * 1024;
 
@@ -166,8 +164,8 @@ export class Desk {
     if (!taken.ok) return refused(409, taken.message);
     const touches = JSON.stringify(taken.touches);
     const bytes = state.bytes + touches.length - JSON.stringify(taken.touches.map((t) => t.was)).length;
-    if (bytes > MOST_BYTES && taken.touches.length > 0)
-      return refused(422, `This would make the design larger than ${MOST_BYTES / 1024 / 1024} MB, the most there can be.`); // prettier-ignore
+    if (bytes > MAX_FILE_BYTES && taken.touches.length > 0)
+      return refused(422, `This would make the design larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most there can be.`); // prettier-ignore
     this.held.get(task.design)!.next = { revision: task.revision + 1, newest: change.id, design: taken.design, bytes };
     return {
       is: 'worked',
