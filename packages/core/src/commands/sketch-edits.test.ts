@@ -10,6 +10,7 @@ import { DRAW_TOOLS } from '../sketch/draw/tools.ts';
 import { removeFromSketch } from '../sketch/edit/remove.ts';
 import { repeatable } from '../sketch/sample-families.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
+import type { SketchStep } from '../steps/schema.ts';
 import { applyEdit } from '../document/change.ts';
 import { editOf } from '../document/command.ts';
 import { inverted, type Touch, withTouches } from '../document/touches.ts';
@@ -102,4 +103,21 @@ test('any run of sketch edits leaves a sound design, and taken back one by one l
 test('an edit that cannot be made says so and leaves nothing behind', () => {
   const outcome = applyEdit(start, editSketch('p', 's', 'Edit', () => { throw new ChangeRefused('Not so.'); })); // prettier-ignore
   expect(outcome).toEqual({ ok: false, message: 'Not so.' });
+});
+
+test('a circle drawn to touch three lines is solved to a radius of its own in the same edit', () => {
+  const triangle = applyEdit(start, editSketch('p', 's', 'Draw', (s) => {
+    Object.assign(s.points, { a: [0, 0], b: [30, 0], c: [0, 40] });
+    Object.assign(s.curves, { l: { kind: 'line', from: 'a', to: 'b' }, m: { kind: 'line', from: 'b', to: 'c' }, n: { kind: 'line', from: 'c', to: 'a' } }); // prettier-ignore
+    for (const [i, p] of ['a', 'b', 'c'].entries()) s.constraints[`f${i}`] = { kind: 'fixed', of: [p] };
+  })); // prettier-ignore
+  if (!triangle.ok) throw new Error(triangle.message);
+  const drawn = applyEdit(triangle.design, editSketch('p', 's', 'Draw', (s) => {
+    s.points.q = [9, 11];
+    s.curves.k = { kind: 'circle', center: 'q', radius: 7 };
+    for (const l of ['l', 'm', 'n']) s.constraints[`t${l}`] = { kind: 'tangent', of: [l, 'k'] };
+  })); // prettier-ignore
+  const sketch = drawn.ok && (drawn.design.parts.p!.steps.s as SketchStep);
+  // The circle inside a triangle of sides 30, 40, 50: its area over half its girth.
+  expect(sketch && sketch.curves.k).toMatchObject({ radius: expect.closeTo(10, 6) as unknown });
 });

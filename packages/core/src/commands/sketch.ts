@@ -54,7 +54,8 @@ const changeSketchCommand = declareCommand({
   label: ({ label }) => label,
   run(draft, { part, step, touches }) {
     const before = plain(draft);
-    const own = touches.map((t) => ({ ...t, path: ['parts', part, 'steps', step, ...t.path] }));
+    // Its own copy: solving goes on to change what was drawn, and what was given may be held by others.
+    const own = structuredClone(touches).map((t) => ({ ...t, path: ['parts', part, 'steps', step, ...t.path] }));
     // Where something was drawn anew only, there is nothing to say of a sketch that was deleted meanwhile.
     if (own.every((t) => t.loose) && !draft.parts[part]?.steps[step]) return;
     sketchStep(draft, part, step);
