@@ -200,6 +200,26 @@ describe('with others at work', () => {
     expect(design.kept).toEqual(server.document);
   });
 
+  test('a refusal of what was heard to be gone already takes nothing else with it', async () => {
+    const design = await opened();
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'saved');
+    // While the answer is under way the line brings what makes it void.
+    let heard = false;
+    globalThis.fetch = (async (path: string, init: { method: string; body?: string }) => {
+      if (init.method === 'POST' && !heard) {
+        heard = true;
+        design.hear([fromElsewhere(deleteDimension('a'))]);
+      }
+      return server.fetch(path, init);
+    }) as never;
+    design.edit(setDimension('a', '30 mm'));
+    design.edit(number('b', '1 mm'));
+    await until(() => design.saveState === 'saved' && server.document.dimensions.b !== undefined);
+    expect(design.kept!.dimensionOrder).toEqual(['b']);
+    expect((await outbox.of('one')).waiting).toEqual([]);
+  });
+
   test('who decides the same thing otherwise, and later, is told; the other’s stands', async () => {
     const design = await opened();
     design.edit(number('a', '10 mm'));

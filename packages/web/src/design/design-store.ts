@@ -248,9 +248,11 @@ export const useDesign = defineStore('design', () => {
     if (sending) return;
     sending = true;
     const designId = id.value;
+    let asked: string | null = null;
     try {
       for (let first = pending.value[0]; first && id.value === designId && designId; first = pending.value[0]) {
         const { change } = first;
+        asked = change.id;
         const { missed, kept: made } = await server.append(designId, first.base, first.own, change);
         if (id.value !== designId) return;
         retry = 0;
@@ -263,7 +265,7 @@ export const useDesign = defineStore('design', () => {
       if (id.value === designId) saveState.value = 'saved';
     } catch (error) {
       if (error instanceof ServerAway) await later(designId);
-      else if (error instanceof ServerRefusal) await refused(error, designId);
+      else if (error instanceof ServerRefusal) await refused(error, designId, asked);
       else throw error;
     } finally {
       sending = false;
@@ -282,10 +284,10 @@ export const useDesign = defineStore('design', () => {
   }
 
   /**
-   * The server will not have the first waiting change: go back to what it has, and say so.
+   * The server will not have a waiting change: go back to what it has, and say so.
    * The change is dropped only once that is known; until then it waits with the others.
    */
-  async function refused(error: ServerRefusal, designId: string | null): Promise<void> {
+  async function refused(error: ServerRefusal, designId: string | null, changeId: string | null): Promise<void> {
     if (!designId || id.value !== designId) return;
     let fresh: OpenedDesign;
     try {
@@ -298,13 +300,17 @@ export const useDesign = defineStore('design', () => {
       return;
     }
     if (id.value !== designId) return;
-    const [first, ...rest] = pending.value;
-    pending.value = rest;
+    // By its id: what was heard meanwhile may have taken it out already.
+    const first = pending.value.find((w) => w.change.id === changeId);
+    pending.value = pending.value.filter((w) => w !== first);
+    const heardOf = revision.value;
     takeOver(fresh);
     // What follows the model or the project is found again by itself.
     if (first && first.change.kind !== 'follow') toast.error(error.message, { duration: 10_000 });
     replay();
     if (first) await outbox.remove(designId, first.change.id);
+    // What was heard while the answer was under way is not told twice.
+    if (fresh.revision < heardOf) void catchUp();
     setTimeout(() => void flush());
   }
 
