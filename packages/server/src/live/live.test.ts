@@ -12,12 +12,16 @@ const s = served();
 let server: Server;
 let live: Live;
 let port: number;
+let away = false;
 
 beforeAll(async () => {
   live = new Live();
   server = createServer();
   live.serve(server, 'a secret of the tests', hostList([]), {
-    revisionsOf,
+    revisionsOf: async (ids) => {
+      if (away) throw new Error('the database is away');
+      return revisionsOf(ids);
+    },
     since: (id, revision) => s.changes.since(id, revision),
   });
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
@@ -73,6 +77,17 @@ test('pages of a design hear what was changed, through whichever server, in orde
   }
   await near.stop();
   for (const { socket } of [one, two]) socket.close();
+});
+
+test('other servers’ changes are looked for again when the database was away', async () => {
+  const id = await s.newDesign();
+  const one = await page(id);
+  away = true;
+  await new Promise((done) => setTimeout(done, 500));
+  away = false;
+  await s.send(id, 0, s.changeOf(renamePart('part1', 'Late'))).expect(200);
+  await until(() => one.heard.some((h) => h.changes?.[0]?.revision === 1));
+  one.socket.close();
 });
 
 test('they see each other, and where the others are at work, until they leave', async () => {

@@ -36,6 +36,7 @@ export class Live {
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES });
   private readonly timers: NodeJS.Timeout[] = [];
   private tabs = 0;
+  private ended = false;
 
   /** Tell all pages of a design of a change made through this server. */
   changed(design: string, change: Told): void {
@@ -49,8 +50,7 @@ export class Live {
 
   /**
    * Take part in the talk over this server.
-   * @param revisionOf the newest revision of a design; null when it is not there
-   * @param since changes after a revision; null when there are too many to tell
+   * @param log `revisionsOf` those designs that are there; `since` a revision, null when there is too much to tell
    */
   serve(
     server: Server,
@@ -80,13 +80,16 @@ export class Live {
         })
         .catch(() => refuse('503 Service Unavailable'));
     });
-    const look = async () => {
+    const look = async (): Promise<void> => {
       const open = [...this.pages.keys()];
-      if (open.length > 0) await this.look(await log.revisionsOf(open), log.since).catch(() => {});
-      this.timers[0] = setTimeout(() => void look().catch(() => {}), LOOK_MS).unref();
+      try {
+        if (open.length > 0) await this.look(await log.revisionsOf(open), log.since);
+      } catch {
+        // The database is away for now; it is looked for again.
+      }
+      if (!this.ended) this.timers[0] = setTimeout(() => void look(), LOOK_MS).unref();
     };
-    const again = () => void look().catch(() => (this.timers[0] = setTimeout(again, LOOK_MS * 10).unref()));
-    again();
+    void look();
     this.timers[1] = setInterval(() => this.beat(), BEAT_MS).unref();
   }
 
@@ -155,6 +158,7 @@ export class Live {
   }
 
   stop(): void {
+    this.ended = true;
     for (const timer of this.timers) clearTimeout(timer);
     for (const { socket } of [...this.pages.values()].flatMap((set) => [...set])) {
       socket.close(1012);
