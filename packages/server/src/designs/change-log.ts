@@ -167,7 +167,6 @@ export class ChangeLog {
     worked: Worked,
     transaction: Transaction,
   ): Promise<Told | null> {
-    // prettier-ignore
     const revision = row.revision + 1;
     const [taken] = await DesignRow.update(
       { revision, newest: head.id, name: worked.name, firstPart: worked.firstPart },

@@ -83,16 +83,15 @@ class DeskThread {
 export function startDesks(): Desks {
   const waiting: Job[] = [];
   const next = (): void => {
-    for (let i = 0; i < waiting.length;) {
-      const { task } = waiting[i]!;
-      const free = all.filter((t) => t.isIdle);
+    while (waiting.length > 0) {
+      const { task } = waiting[0]!;
       const id = 'design' in task ? task.design : null;
       const own = id === null ? undefined : all.find((t) => t.knows.has(id));
       // The thread that holds the design needs nothing sent along.
-      const thread = own?.isIdle ? own : free[0];
+      const thread = own?.isIdle ? own : all.find((t) => t.isIdle);
       if (!thread) return;
       if (thread !== own && id !== null) own?.knows.delete(id);
-      thread.begin(waiting.splice(i, 1)[0]!);
+      thread.begin(waiting.shift()!);
     }
   };
   const all: DeskThread[] = Array.from({ length: threads() }, () => new DeskThread(() => next()));

@@ -81,8 +81,8 @@ export type Answer =
   | { readonly is: 'wanting' }
   | { readonly is: 'refused'; readonly status: number; readonly message: string };
 
-/** Of all designs held, in characters as stored. */
-const HELD_BYTES = 128 * 1024 * 1024;
+/** Of all designs held, in characters as stored; in memory they take several times as much. */
+const HELD_BYTES = 32 * 1024 * 1024;
 
 const Sent = z.strictObject({
   base: z.number().int().min(0),
