@@ -31,7 +31,7 @@ export * from './document/history.ts';
 export { differences, withDifferences } from './document/differences.ts';
 export * from './document/touches.ts';
 export { checkConsistency, faultOfTouched } from './document/consistency.ts';
-export { editOf, readsOf, severalEdits } from './document/command.ts';
+export { applyCommand, editOf, readsOf, severalEdits } from './document/command.ts';
 export { upgraded, upgradedWithLog, type LoggedTouches } from './upgrade/upgrade.ts';
 export * from './files/design-file.ts';
 export * from './commands/index.ts';

@@ -1,6 +1,5 @@
 /** Changes taken into the truth: a command run on the newest state, whatever state it was made on. */
-import { applyEdit, EditRefused, type Edit } from '../document/change.ts';
-import { editOf, readsOf } from '../document/command.ts';
+import { applyCommand, readsOf } from '../document/command.ts';
 import { faultOfTouched } from '../document/consistency.ts';
 import type { Design } from '../document/schema.ts';
 import { clashBetween, inverted, isDecided, type Touch } from '../document/touches.ts';
@@ -58,14 +57,7 @@ function run(
   asked: { readonly command: string; readonly args: unknown },
   since: readonly Earlier[],
 ): Taken {
-  let edit: Edit;
-  try {
-    edit = editOf(asked.command, asked.args);
-  } catch (error) {
-    if (error instanceof EditRefused) return refuse(error.message);
-    throw error;
-  }
-  const applied = applyEdit(design, edit);
+  const applied = applyCommand(design, asked.command, asked.args);
   if (!applied.ok) {
     const last = since.findLast((s) => s.touches.some((t) => !t.loose));
     return refuse(last ? `${meanwhile(last)}; now this cannot be made: ${applied.message}` : applied.message);

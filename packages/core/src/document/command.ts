@@ -1,7 +1,7 @@
 /** Commands: edits with a name and arguments, which can be stored and run again on another state of the design. */
 import type { Draft } from 'immer';
 import { z } from 'zod';
-import { EditRefused, type Edit } from './change.ts';
+import { applyEdit, EditRefused, type Applied, type Edit } from './change.ts';
 import { Given } from './given.ts';
 import type { Design } from './schema.ts';
 
@@ -45,6 +45,16 @@ export function editOf(name: string, args: unknown): Edit {
   const make = commands.get(name);
   if (!make) throw new EditRefused(`There is no command called “${name}”.`);
   return make(args);
+}
+
+/** Run a stored command. */
+export function applyCommand(design: Design, name: string, args: unknown): Applied {
+  try {
+    return applyEdit(design, editOf(name, args));
+  } catch (error) {
+    if (error instanceof EditRefused) return { ok: false, message: error.message };
+    throw error;
+  }
 }
 
 const one = z.strictObject({ command: z.string().max(60), args: Given });

@@ -110,7 +110,7 @@ export const inverted = (touches: readonly Touch[]): Touch[] =>
       ...(is === undefined ? {} : { was: is }),
       ...(was === undefined ? {} : { is: was }),
       ...(loose ? { loose } : {}),
-    })) // prettier-ignore
+    }))
     .reverse();
 
 /** A place does not stand as it did when the edit was made. */

@@ -1,8 +1,5 @@
 /** Changes made here and not yet in the log, run again whenever what lies under them changes. */
-import {
-  applyEdit, Change, editOf, EditRefused, inverted, retouched,
-  type Applied, type Design, type Touch,
-} from '@helb/core'; // prettier-ignore
+import { applyCommand, editOf, EditRefused, inverted, retouched, type Change, type Design, type Touch } from '@helb/core'; // prettier-ignore
 
 /** What a change that is taken back, or made again, once did. */
 export interface Known {
@@ -26,18 +23,9 @@ type Run =
 
 /** The design with a waiting change made. */
 export function runWaiting(design: Design, { change, label, of }: Waiting): Run {
-  if (change.kind === 'edit' || change.kind === 'follow') return runCommand(design, change.command, change.args);
+  if (change.kind === 'edit' || change.kind === 'follow') return applyCommand(design, change.command, change.args);
   if (change.kind === 'restore' || !of) return { ok: true, design, touches: [] };
   return turn(design, change.kind, { ...of, label });
-}
-
-function runCommand(design: Design, command: string, args: unknown): Applied {
-  try {
-    return applyEdit(design, editOf(command, args));
-  } catch (error) {
-    if (error instanceof EditRefused) return { ok: false, message: error.message };
-    throw error;
-  }
 }
 
 /** Why a command could not be run again as it is stored, as a sentence; better said now than when it is sent. */
