@@ -7,13 +7,16 @@ import { createReadStream, existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { ConnectionError, DatabaseError, type Sequelize } from 'sequelize';
-import { authors } from './access/author.ts';
+import type { Access } from './access/access.ts';
+import { Guarded } from './access/guarded.ts';
 import { hostFault, type HostList } from './access/hosts.ts';
 import { limits } from './access/limiter.ts';
 import type { ChangeLog } from './designs/change-log.ts';
 import type { Desks } from './designs/desk-threads.ts';
 import { pictureRoutes } from './designs/pictures.ts';
 import { designRoutes } from './designs/routes.ts';
+import { accountRoutes, type Post } from './people/account-routes.ts';
+import { memberRoutes } from './people/member-routes.ts';
 import { projectRoutes } from './projects/routes.ts';
 import { Refusal } from './refusal.ts';
 
@@ -26,14 +29,29 @@ export interface Parts {
   readonly desks: Desks;
   readonly changes: ChangeLog;
   readonly hosts: HostList;
-  /** Signs what browsers are given to be known by. */
-  readonly secret: string;
+  readonly access: Access;
+  readonly post: Post;
+  /** Somebody may no longer see what they have open. */
+  readonly lostAccess: () => void;
   /** Where the built interface lies, when it is served here. */
   readonly webRoot: string | null;
 }
 
-export function createApp({ sequelize, log, desks, changes, hosts, secret, webRoot }: Parts): Koa {
-  const app = new Koa();
+/** All that can be asked of the server. */
+export function allRoutes({ sequelize, desks, changes, access, post, lostAccess }: Parts): Guarded {
+  const routes = new Guarded(access);
+  projectRoutes(routes, sequelize, desks);
+  pictureRoutes(routes, changes);
+  designRoutes(routes, sequelize, desks, changes);
+  accountRoutes(routes, sequelize, post);
+  memberRoutes(routes, sequelize, post, lostAccess);
+  return routes;
+}
+
+/** @param proxied it stands behind a balancer, which tells from where one asks */
+export function createApp(parts: Parts, proxied = false): Koa {
+  const { sequelize, log, hosts, access, webRoot } = parts;
+  const app = new Koa({ proxy: proxied, maxIpsCount: 1 });
   // A client that goes away in the middle of an answer is no fault of ours.
   app.on('error', (error: unknown) => log.debug({ err: error }, 'connection lost'));
 
@@ -51,15 +69,13 @@ export function createApp({ sequelize, log, desks, changes, hosts, secret, webRo
     return next();
   });
   app.use(compress({ filter: (type) => /json|javascript|css|html|svg/.test(type), br: false }));
-  app.use(behindApi(authors(secret)));
+  app.use(behindApi(access.asked));
   app.use(behindApi(limits()));
   app.use(async (ctx, next) => {
     if (ctx.path === '/api/health') await answerHealth(ctx, sequelize);
     else await next();
   });
-  app.use(projectRoutes(sequelize, desks).routes());
-  app.use(pictureRoutes(changes).routes());
-  app.use(designRoutes(sequelize, desks, changes).routes());
+  app.use(allRoutes(parts).middleware());
   app.use(
     behindApi(() => {
       throw new Refusal(404, 'There is nothing at this address.');

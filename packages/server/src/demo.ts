@@ -13,7 +13,7 @@ const DEMO_PROJECT = 'Glasshouse';
 /** Load the demo designs into a database that has no project yet. */
 export async function loadDemoOnce(sequelize: Sequelize, directory: string): Promise<void> {
   if (!existsSync(directory) || (await ProjectRow.count()) > 0) return;
-  const project = await createProject(DEMO_PROJECT);
+  const project = await createProject(sequelize, DEMO_PROJECT, null);
   let kernel: SolidKernel | null = null;
   for (const file of readdirSync(directory)
     .filter((f) => f.endsWith('.helb.json'))

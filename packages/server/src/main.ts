@@ -1,8 +1,9 @@
 /** Starts web server and database, and ends both in order. */
 import { existsSync } from 'node:fs';
 import { createServer, type RequestListener, type Server } from 'node:http';
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { pino } from 'pino';
+import { Access } from './access/access.ts';
 import { hostList } from './access/hosts.ts';
 import { createApp } from './app.ts';
 import { alone, connectDatabase, sharedSecret } from './database/connect.ts';
@@ -14,6 +15,8 @@ import { startDesks } from './designs/desk-threads.ts';
 import { purgeDaily } from './designs/purge.ts';
 import { upgradeStored } from './designs/upgrades.ts';
 import { Live } from './live/live.ts';
+import { keeperLink, pageOf } from './people/links.ts';
+import { Outbox } from './people/outbox.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 /** Open requests get this long to finish at shutdown. */
@@ -104,10 +107,16 @@ async function main(): Promise<void> {
   started.push(purgeDaily(log));
   const webRoot = resolve('packages/web/dist');
   const [hosts, secret] = [hostList(settings.hosts), await sharedSecret('authors')];
-  live.serve(server, secret, hosts, { revisionsOf, since: (id, revision) => changes.since(id, revision) });
-  answer = createApp({ sequelize, log, desks, changes, hosts, secret, webRoot: existsSync(webRoot) ? webRoot : null }).callback(); // prettier-ignore
+  const access = new Access(secret, settings.accounts, settings.address?.startsWith('https:') ?? false);
+  live.serve(server, access, hosts, { revisionsOf, since: (id, revision) => changes.since(id, revision) });
   const address = server.address();
-  console.log(`Helb is at http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`);
+  const here = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`;
+  const post = { outbox: new Outbox(join(settings.dataDir, 'outbox')), home: () => settings.address ?? here };
+  const app = createApp({ sequelize, log, desks, changes, hosts, access, post, lostAccess: () => void live.recheck().catch(() => {}), webRoot: existsSync(webRoot) ? webRoot : null }, settings.balancer); // prettier-ignore
+  answer = app.callback();
+  console.log(`Helb is at ${here}`);
+  const first = settings.accounts ? await alone(sequelize, keeperLink) : null;
+  if (first) console.log(`Nobody keeps this server yet. Whoever opens this link within a day does:\n${pageOf(post.home(), 'welcome', first)}`); // prettier-ignore
 }
 
 starting = main();

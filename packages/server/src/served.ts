@@ -8,14 +8,16 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import type { Sequelize } from 'sequelize';
 import request from 'supertest';
+import { Access } from './access/access.ts';
 import { hostList } from './access/hosts.ts';
-import { createApp } from './app.ts';
+import { allRoutes, createApp, type Parts } from './app.ts';
 import { connectDatabase } from './database/connect.ts';
 import { startPrivateDatabase, type PrivateDatabase } from './database/private-mariadb.ts';
 import { ChangeLog } from './designs/change-log.ts';
 import { Desk } from './designs/desk.ts';
 import type { Desks } from './designs/desk-threads.ts';
 import { Live } from './live/live.ts';
+import { Outbox } from './people/outbox.ts';
 
 interface Opened {
   document: Design;
@@ -32,18 +34,27 @@ export class Served {
   app!: RequestListener;
   /** A browser that comes with its cookie. */
   api!: Browser;
+  parts!: Parts;
+  readonly outbox = join(this.directory, 'outbox');
   private database!: PrivateDatabase;
   private made = 0;
   private readonly desk = new Desk();
   /** In this thread: what a desk works out does not depend on where it stands. */
   readonly desks: Desks = { do: async (task) => this.desk.do(structuredClone(task)), stop: async () => {} };
 
+  constructor(private readonly accounts: boolean) {}
+
+  readonly routes = () => allRoutes(this.parts).routes;
+
   async start(): Promise<void> {
     this.database = await startPrivateDatabase(this.directory, 0);
     this.sequelize = await connectDatabase(this.database.url);
     this.changes = new ChangeLog(this.sequelize, this.desks, new Live());
     const { sequelize, desks, changes } = this;
-    this.app = createApp({ sequelize, log: pino({ level: 'silent' }), desks, changes, hosts: hostList([]), secret: 'a secret of the tests', webRoot: null }).callback(); // prettier-ignore
+    const access = new Access('a secret of the tests', this.accounts);
+    const post = { outbox: new Outbox(this.outbox), home: () => 'http://127.0.0.1' };
+    this.parts = { sequelize, log: pino({ level: 'silent' }), desks, changes, hosts: hostList([]), access, post, lostAccess: () => {}, webRoot: null }; // prettier-ignore
+    this.app = createApp(this.parts).callback();
     this.api = this.browser();
   }
 
@@ -76,8 +87,8 @@ export class Served {
 }
 
 /** One for all tests of a file. */
-export function served(): Served {
-  const own = new Served();
+export function served(accounts = false): Served {
+  const own = new Served(accounts);
   beforeAll(() => own.start());
   afterAll(() => own.stop());
   return own;

@@ -10,6 +10,9 @@ const Settings = z.object({
   HELB_DATABASE_PORT: port.default(0),
   HELB_DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }).optional(),
   HELB_HOSTS: z.string().default(''),
+  HELB_PEOPLE: z.enum(['one', 'accounts']).default('one'),
+  HELB_ADDRESS: z.url({ protocol: /^https?$/ }).optional(),
+  HELB_BALANCER: z.stringbool().default(false),
   HELB_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
 });
 
@@ -24,6 +27,12 @@ export interface Settings {
   readonly databaseUrl: string | undefined;
   /** Names under which the server is reached besides this machine's own. */
   readonly hosts: readonly string[];
+  /** People sign in; otherwise the one at this machine needs not. */
+  readonly accounts: boolean;
+  /** Where pages are reached, as letters say it: without an end slash; null for this machine's own. */
+  readonly address: string | null;
+  /** A balancer stands before it, and says from where one asks. */
+  readonly balancer: boolean;
   readonly log: string;
 }
 
@@ -40,9 +49,13 @@ export function readSettings(env: NodeJS.ProcessEnv = process.env): Settings {
     dataDir: resolve(s.HELB_DATA),
     databasePort: s.HELB_DATABASE_PORT,
     databaseUrl: s.HELB_DATABASE_URL,
-    hosts: s.HELB_HOSTS.split(',')
-      .map((h) => h.trim())
-      .filter(Boolean),
+    hosts: [
+      ...s.HELB_HOSTS.split(',').map((h) => h.trim()),
+      s.HELB_ADDRESS ? new URL(s.HELB_ADDRESS).hostname : '',
+    ].filter(Boolean),
+    accounts: s.HELB_PEOPLE === 'accounts',
+    address: s.HELB_ADDRESS?.replace(/\/+$/, '') ?? null,
+    balancer: s.HELB_BALANCER,
     log: s.HELB_LOG,
   };
 }

@@ -1,6 +1,7 @@
 import { Sequelize } from 'sequelize';
 import { migrate } from './migrations.ts';
 import { randomBytes } from 'node:crypto';
+import { definePeople } from '../people/rows.ts';
 import { defineModels, SecretRow } from './models.ts';
 
 /** Connect, and make the models usable. @throws when the database cannot be reached */
@@ -14,6 +15,7 @@ export async function connectDatabase(url: string): Promise<Sequelize> {
   } as ConstructorParameters<typeof Sequelize>[1]);
   await sequelize.authenticate();
   defineModels(sequelize);
+  definePeople(sequelize);
   await alone(sequelize, () => migrate(sequelize));
   return sequelize;
 }

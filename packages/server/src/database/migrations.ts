@@ -94,6 +94,76 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
         );
     },
   },
+  {
+    name: '006-people',
+    async up(q) {
+      const optional = (type: DataTypes.StringDataType) => ({ type, allowNull: true });
+      const references = (model: string) => ({ references: { model, key: 'id' }, onDelete: 'CASCADE' });
+      const counted = { type: DataTypes.INTEGER, primaryKey: true, autoIncrement: true };
+      await q.createTable('people', {
+        id: { ...key(40), primaryKey: true },
+        address: optional(DataTypes.STRING(200)),
+        name: optional(DataTypes.STRING(80)),
+        password: optional(DataTypes.STRING(200)),
+        keeper: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+        leftAt: { type: DataTypes.DATE(3), allowNull: true },
+        createdAt: date,
+      });
+      await q.addIndex('people', ['address'], { unique: true });
+      await q.createTable('sign_ins', {
+        id: { ...key(64), primaryKey: true },
+        personId: { ...key(40), ...references('people') },
+        before: optional(DataTypes.STRING(64)),
+        turnedAt: date,
+        seenAt: date,
+        createdAt: date,
+      });
+      await q.addIndex('sign_ins', ['before']);
+      await q.createTable('members', {
+        projectId: { ...key(40), primaryKey: true, ...references('projects') },
+        personId: { ...key(40), primaryKey: true, ...references('people') },
+        role: key(8),
+        createdAt: date,
+      });
+      await q.createTable('one_time_links', {
+        id: { ...key(64), primaryKey: true },
+        kind: key(12),
+        address: optional(DataTypes.STRING(200)),
+        personId: { ...optional(DataTypes.STRING(40)), ...references('people') },
+        projectId: { ...optional(DataTypes.STRING(40)), ...references('projects') },
+        role: optional(DataTypes.STRING(8)),
+        endsAt: date,
+        createdAt: date,
+      });
+      await q.createTable('shares', {
+        id: { ...key(64), primaryKey: true },
+        designId: { ...key(40), ...references('designs') },
+        madeBy: optional(DataTypes.STRING(40)),
+        endsAt: date,
+        createdAt: date,
+      });
+      await q.createTable('audit', {
+        id: counted,
+        what: key(20),
+        outcome: key(8),
+        address: optional(DataTypes.STRING(200)),
+        personId: optional(DataTypes.STRING(40)),
+        about: optional(DataTypes.STRING(200)),
+        ip: optional(DataTypes.STRING(60)),
+        createdAt: date,
+      });
+      await q.addIndex('audit', ['address', 'createdAt']);
+      await q.addIndex('audit', ['ip', 'createdAt']);
+      for (const [table, column, length] of [
+        ['people', 'address', 200],
+        ['one_time_links', 'address', 200],
+        ['audit', 'address', 200],
+      ] as const)
+        await q.sequelize.query(
+          `ALTER TABLE ${table} MODIFY ${column} VARCHAR(${length}) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NULL`,
+        );
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

@@ -3,6 +3,7 @@ import type { LoggedChange, Touch } from '@helb/core';
 import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { ChangeRow, DesignRow } from '../database/models.ts';
 import type { Live } from '../live/live.ts';
+import { namesOf } from '../people/names.ts';
 import { Refusal } from '../refusal.ts';
 import { headOf, type Answer, type Head, type LoggedRow, type Stored, type Task, type Worked } from './desk.ts';
 import type { Desks } from './desk-threads.ts';
@@ -11,6 +12,8 @@ import type { Desks } from './desk-threads.ts';
 export interface Told extends LoggedChange {
   readonly revision: number;
   readonly author: string | null;
+  /** Name of the author; null of one without an account. */
+  readonly by: string | null;
   readonly at: string;
   readonly named: string | null;
   readonly touches: readonly Touch[];
@@ -108,7 +111,7 @@ export class ChangeLog {
       throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
     const missed = await between(design, head.base, row.revision, held);
     const worked = await this.work(row, author, head, text, missed);
-    const base = { revision: row.revision, missed: missed.map(toldOf) };
+    const base = { revision: row.revision, missed: await told(missed) };
     if (worked.idle) return { ...base, kept: null, isNew: false };
     const kept = held ? await this.write(row, author, head, worked, held) : await this.writeAlone(row, author, head, worked); // prettier-ignore
     return kept && { ...base, revision: kept.revision, kept, isNew: true };
@@ -119,7 +122,8 @@ export class ChangeLog {
     if (known.changeId !== head.id || (known.digest !== null && known.digest !== head.digest))
       throw new Refusal(409, 'Another change has this id already; reload the page and make it again.');
     const missed = await between(design, head.base, known.revision - 1);
-    return { revision: known.revision, kept: toldOf(known), missed: missed.map(toldOf) };
+    const [kept] = await told([known]);
+    return { revision: known.revision, kept: kept!, missed: await told(missed) };
   }
 
   private async work(row: DesignRow, author: string, head: Head, text: string, missed: ChangeRow[]): Promise<Worked> {
@@ -130,11 +134,12 @@ export class ChangeLog {
     if (head.to !== undefined && head.to > row.revision)
       throw new Refusal(404, 'There is no such state of the design.');
     const back = head.to === undefined ? [] : await between(row.id, head.to, row.revision);
+    const names = await namesOf([...since, ...(of ? [of] : [])].map((r) => r.author));
     const answer = await this.ask(row, {
       kind: 'take',
       text,
-      since: since.map((r) => loggedOf(r, author)),
-      ...(of ? { earlier: loggedOf(of, author) } : {}),
+      since: since.map((r) => loggedOf(r, author, names)),
+      ...(of ? { earlier: loggedOf(of, author, names) } : {}),
       ...(head.to === undefined ? {} : { back: back.map((r) => r.touches!).reverse() }),
     });
     if (answer.is !== 'worked') throw refusalOf(answer);
@@ -189,7 +194,7 @@ export class ChangeLog {
       },
       { transaction },
     );
-    return toldOf(made);
+    return (await told([made]))[0]!;
   }
 
   /** Ask a desk, and send the design along when the desk does not hold it. */
@@ -225,7 +230,7 @@ export class ChangeLog {
   async since(id: string, revision: number): Promise<readonly Told[] | null> {
     const row = await rowOf(id);
     if (row.revision - revision > MOST_MISSED || revision > row.revision) return null;
-    return (await between(id, revision, row.revision)).map(toldOf);
+    return told(await between(id, revision, row.revision));
   }
 
   private writeLater(design: string): void {
@@ -297,20 +302,34 @@ async function storedOf(id: string, revision: number): Promise<Stored> {
   return { document: row.document, revision: row.documentRevision, touches: since.map((r) => r.touches!) };
 }
 
-const loggedOf = ({ label, author: by, touches, command, args }: ChangeRow, author: string): LoggedRow => ({
+type Names = ReadonlyMap<string, string | null>;
+
+const loggedOf = (
+  { label, author: by, touches, command, args }: ChangeRow,
+  author: string,
+  names: Names,
+): LoggedRow => ({
   label,
-  by: by === author ? 'You' : 'Someone else',
+  by: by === author ? 'You' : (by && names.get(by)) || 'Someone else',
   touches: touches ?? '[]',
   command,
   args,
 });
 
-function listedOf(row: ChangeRow): Listed {
+function listedOf(row: ChangeRow, names: Names): Listed {
   const { revision, changeId: id, kind, target, label, author, named, createdAt } = row;
-  return { revision, id, kind, ...(target === null ? {} : { of: target }), label, author: author ?? null, named: named ?? null, at: createdAt.toISOString() }; // prettier-ignore
+  return { revision, id, kind, ...(target === null ? {} : { of: target }), label, author: author ?? null, by: (author && names.get(author)) || null, named: named ?? null, at: createdAt.toISOString() }; // prettier-ignore
 }
 
-export const toldOf = (row: ChangeRow): Told => ({ ...listedOf(row), touches: JSON.parse(row.touches ?? '[]') as Touch[] }); // prettier-ignore
+async function listed(rows: readonly ChangeRow[]): Promise<Listed[]> {
+  const names = await namesOf(rows.map((r) => r.author));
+  return rows.map((row) => listedOf(row, names));
+}
+
+async function told(rows: readonly ChangeRow[]): Promise<Told[]> {
+  const names = await namesOf(rows.map((r) => r.author));
+  return rows.map((row) => ({ ...listedOf(row, names), touches: JSON.parse(row.touches ?? '[]') as Touch[] }));
+}
 
 /** A page of the log, oldest first, that ends before a revision. */
 export async function pageOfLog(designId: string, before?: number): Promise<{ log: Listed[]; more: boolean }> {
@@ -320,12 +339,12 @@ export async function pageOfLog(designId: string, before?: number): Promise<{ lo
     limit: PAGE + 1,
     attributes: [...LISTED],
   });
-  return { log: rows.slice(0, PAGE).reverse().map(listedOf), more: rows.length > PAGE };
+  return { log: await listed(rows.slice(0, PAGE).reverse()), more: rows.length > PAGE };
 }
 
 /** What a change did. @throws Refusal 404 */
 export async function changeNamed(designId: string, changeId: string): Promise<Told> {
   const row = await ChangeRow.findOne({ where: { designId, changeId } });
   if (!row || row.changeId !== changeId) throw new Refusal(404, 'This change is not in the design’s history.');
-  return toldOf(row);
+  return (await told([row]))[0]!;
 }

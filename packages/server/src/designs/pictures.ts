@@ -1,7 +1,7 @@
 /** The last pictures of a design's parts: a browser leaves them, the next one shows them while its kernel starts. */
 import { Ledger, pack, PartEvaluator, PartPainter, pictureKey, type Design } from '@helb/core';
 import type { SolidKernel } from '@helb/core';
-import Router from '@koa/router';
+import type { Guarded } from '../access/guarded.ts';
 import { PictureRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
 import { rowOf, type ChangeLog } from './change-log.ts';
@@ -25,17 +25,15 @@ export async function paintDesign(designId: string, design: Design, kernel: Soli
   }
 }
 
-export function pictureRoutes(changes: ChangeLog): Router {
-  const router = new Router({ prefix: '/api/designs/:design/pictures', sensitive: true });
-
+export function pictureRoutes(routes: Guarded, changes: ChangeLog): void {
   /** Part and key of each picture there is. */
-  router.get('/', async (ctx) => {
+  routes.get('/designs/:design/pictures', 'reads design', async (ctx) => {
     const { id } = await rowOf(ctx.params.design!);
     const rows = await PictureRow.findAll({ where: { designId: id }, attributes: ['part', 'pictureKey'] });
     ctx.body = rows.map((r) => ({ part: r.part, key: r.pictureKey }));
   });
 
-  router.get('/:part/:key', async (ctx) => {
+  routes.get('/designs/:design/pictures/:part/:key', 'reads design', async (ctx) => {
     const { id } = await rowOf(ctx.params.design!);
     const row = await PictureRow.findOne({ where: { designId: id, part: ctx.params.part!, pictureKey: ctx.params.key! } }); // prettier-ignore
     if (!row) throw new Refusal(404, 'There is no such picture.');
@@ -45,7 +43,7 @@ export function pictureRoutes(changes: ChangeLog): Router {
     ctx.body = row.data;
   });
 
-  router.put('/:part/:key', async (ctx) => {
+  routes.put('/designs/:design/pictures/:part/:key', 'edits design', async (ctx) => {
     const { design, part, key } = ctx.params as { design: string; part: string; key: string };
     if (!KEY.test(key)) throw new Refusal(422, 'This picture is of no part of the design.');
     const { id } = await rowOf(design);
@@ -61,6 +59,4 @@ export function pictureRoutes(changes: ChangeLog): Router {
     await storePicture(id, part, key, data);
     ctx.status = 204;
   });
-
-  return router;
 }

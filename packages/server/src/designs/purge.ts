@@ -2,6 +2,7 @@
 import type { Logger } from 'pino';
 import { Op } from 'sequelize';
 import { DesignRow, ProjectRow } from '../database/models.ts';
+import { purgeAudit } from '../people/audit.ts';
 
 const KEPT_DAYS = 30;
 const A_DAY_MS = 24 * 3600 * 1000;
@@ -12,6 +13,7 @@ export async function purgeDeleted(now = Date.now()): Promise<void> {
   await DesignRow.destroy({ where });
   for (const project of await ProjectRow.findAll({ where, attributes: ['id'] }))
     if ((await DesignRow.count({ where: { projectId: project.id } })) === 0) await project.destroy();
+  await purgeAudit(now);
 }
 
 /** Now and every day. @returns what ends it */

@@ -1,8 +1,8 @@
 import { emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@helb/core';
-import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
 import { Op, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import type { Guarded } from '../access/guarded.ts';
 import { jsonOf, textOf } from '../body.ts';
 import { ChangeRow, DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
 import { foundProject } from '../projects/routes.ts';
@@ -55,10 +55,8 @@ function freshDesign(name: string): Design {
   return { ...emptyDesign(name), parts: { part1: emptyPart('Part 1') }, partOrder: ['part1'] };
 }
 
-export function designRoutes(sequelize: Sequelize, desks: Desks, changes: ChangeLog): Router {
-  const router = new Router({ prefix: '/api', sensitive: true });
-
-  router.get('/projects/:project/designs', async (ctx) => {
+export function designRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks, changes: ChangeLog): void {
+  routes.get('/projects/:project/designs', 'reads project', async (ctx, asker) => {
     const project = await foundProject(ctx.params.project!);
     const rows = await DesignRow.findAll({
       where: { projectId: project.id },
@@ -72,7 +70,7 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
     });
     const keys = new Map(pictures.map((p) => [`${p.designId} ${p.part}`, { part: p.part, key: p.pictureKey }]));
     ctx.body = {
-      project: { id: project.id, name: project.name },
+      project: { id: project.id, name: project.name, role: await routes.access.roleOn(asker, { project: project.id }) },
       designs: there.map((r) => ({
         id: r.id,
         name: r.name,
@@ -83,7 +81,7 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
     };
   });
 
-  router.post('/projects/:project/designs', async (ctx) => {
+  routes.post('/projects/:project/designs', 'edits project', async (ctx) => {
     const project = await foundProject(ctx.params.project!);
     const text = await textOf(ctx, MAX_FILE_BYTES);
     const name = nameAsked(text);
@@ -95,25 +93,26 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
     ctx.body = { id: await storeDesign(sequelize, project.id, made.name, made.text, made.firstPart), name: made.name };
   });
 
-  router.get('/designs/:design', async (ctx) => {
+  routes.get('/designs/:design', 'reads design', async (ctx, asker) => {
     const { text, row } = await changes.documentAt(ctx.params.design!);
-    const [project, { log, more }] = await Promise.all([
+    const [project, role, { log, more }] = await Promise.all([
       ProjectRow.findByPk(row.projectId, { attributes: ['name'] }),
+      routes.access.roleOn(asker, { design: row.id }),
       pageOfLog(row.id, row.revision + 1),
     ]);
-    const head = { id: row.id, project: { id: row.projectId, name: project?.name ?? '' }, revision: row.revision, you: ctx.state.author as string, log, more }; // prettier-ignore
+    const head = { id: row.id, project: { id: row.projectId, name: project?.name ?? '' }, revision: row.revision, you: asker.author, role, log, more }; // prettier-ignore
     // The document is text already; it is not read here only to be written again.
     ctx.type = 'json';
     ctx.body = `${JSON.stringify(head).slice(0, -1)},"document":${text}}`;
   });
 
-  router.delete('/designs/:design', async (ctx) => {
+  routes.delete('/designs/:design', 'edits design', async (ctx) => {
     await (await rowOf(ctx.params.design!)).update({ deletedAt: new Date() });
     ctx.status = 204;
   });
 
   /** What was deleted is brought back, while it is kept. */
-  router.post('/designs/:design/restore', async (ctx) => {
+  routes.post('/designs/:design/restore', 'edits design', async (ctx) => {
     const row = await DesignRow.findByPk(ctx.params.design!, { attributes: ['id', 'projectId', 'deletedAt'] });
     if (!row || row.id !== ctx.params.design) throw new Refusal(404, 'This design no longer exists.');
     await foundProject(row.projectId);
@@ -121,13 +120,13 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
     ctx.status = 204;
   });
 
-  router.post('/designs/:design/changes', async (ctx) => {
+  routes.post('/designs/:design/changes', 'edits design', async (ctx, { author }) => {
     const text = await textOf(ctx, MAX_FILE_BYTES);
-    ctx.body = await changes.append(ctx.params.design!, ctx.state.author as string, text);
+    ctx.body = await changes.append(ctx.params.design!, author, text);
   });
 
   /** Changes after a revision with what they did; or a page of the log that ends before one. */
-  router.get('/designs/:design/changes', async (ctx) => {
+  routes.get('/designs/:design/changes', 'reads design', async (ctx) => {
     const since = Revision.safeParse(ctx.query.since ?? NaN);
     const before = Revision.safeParse(ctx.query.before ?? NaN);
     if (since.success) {
@@ -140,12 +139,12 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
     }
   });
 
-  router.get('/designs/:design/changes/:change', async (ctx) => {
+  routes.get('/designs/:design/changes/:change', 'reads design', async (ctx) => {
     ctx.body = await changeNamed((await rowOf(ctx.params.design!)).id, ctx.params.change!);
   });
 
   /** The design as it was. */
-  router.get('/designs/:design/states/:revision', async (ctx) => {
+  routes.get('/designs/:design/states/:revision', 'reads design', async (ctx) => {
     const revision = Revision.safeParse(ctx.params.revision);
     if (!revision.success) throw new Refusal(404, 'There is no such state of the design.');
     const { text } = await changes.documentAt(ctx.params.design!, revision.data);
@@ -154,7 +153,7 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
   });
 
   /** Name a state; an empty name takes it away. */
-  router.put('/designs/:design/states/:revision/name', async (ctx) => {
+  routes.put('/designs/:design/states/:revision/name', 'edits design', async (ctx) => {
     const revision = Revision.safeParse(ctx.params.revision);
     const { name } = await jsonOf(ctx, StateName, 'The name of a state has at most 80 characters.');
     const row = await rowOf(ctx.params.design!);
@@ -166,6 +165,4 @@ export function designRoutes(sequelize: Sequelize, desks: Desks, changes: Change
       throw new Refusal(404, 'There is no such state of the design.');
     ctx.status = 204;
   });
-
-  return router;
 }

@@ -17,7 +17,7 @@ let away = false;
 beforeAll(async () => {
   live = new Live();
   server = createServer();
-  live.serve(server, 'a secret of the tests', hostList([]), {
+  live.serve(server, s.parts.access, hostList([]), {
     revisionsOf: async (ids) => {
       if (away) throw new Error('the database is away');
       return revisionsOf(ids);
@@ -96,7 +96,7 @@ test('they see each other, and where the others are at work, until they leave', 
   two.socket.send(JSON.stringify({ part: 'part1', step: 's1' }));
   two.socket.send('no message');
   two.socket.send(JSON.stringify({ part: 7 }));
-  await until(() => JSON.stringify(one.heard.at(-1)?.people) === JSON.stringify([{ tab: two.heard.length && (two.heard[0] as { tab?: number }).tab, mine: false, part: 'part1', step: 's1' }])); // prettier-ignore
+  await until(() => JSON.stringify(one.heard.at(-1)?.people) === JSON.stringify([{ tab: two.heard.length && (two.heard[0] as { tab?: number }).tab, mine: false, name: null, part: 'part1', step: 's1' }])); // prettier-ignore
   two.socket.close();
   await until(() => one.heard.at(-1)?.people?.length === 0);
   one.socket.close();

@@ -3,7 +3,7 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
-import { authorOfHeader } from '../access/author.ts';
+import type { Access, Asker } from '../access/access.ts';
 import { hostFault, type HostList } from '../access/hosts.ts';
 import type { Told } from '../designs/change-log.ts';
 
@@ -13,7 +13,9 @@ type Where = z.infer<typeof Where>;
 
 interface Page {
   readonly socket: WebSocket;
-  readonly author: string;
+  readonly asker: Asker;
+  /** What they came with, looked at again now and then: they may have signed out, or be let in no longer. */
+  readonly cookies: string | undefined;
   /** Tells tabs of one person apart. */
   readonly tab: number;
   where: Where;
@@ -25,7 +27,9 @@ interface Page {
 const PATH = /^\/api\/designs\/([0-9a-f-]{36})\/live$/;
 const MOST_MESSAGE_BYTES = 1000;
 const MOST_PAGES = 200;
-const BEAT_MS = 20_000;
+const BEAT_MS = 10_000;
+/** Closed because one may not look any more. */
+const NOT_ALLOWED = 4403;
 /** Pages have so long to say goodbye. */
 const LAST_WORD_MS = 500;
 /** How often other servers' changes are looked for, where there may be others. */
@@ -35,6 +39,7 @@ export class Live {
   private readonly pages = new Map<string, Set<Page>>();
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES });
   private readonly timers: NodeJS.Timeout[] = [];
+  private access: Access | null = null;
   private tabs = 0;
   private ended = false;
 
@@ -54,31 +59,32 @@ export class Live {
    */
   serve(
     server: Server,
-    secret: string,
+    access: Access,
     hosts: HostList,
     log: {
       revisionsOf(designs: readonly string[]): Promise<ReadonlyMap<string, number>>;
       since(design: string, revision: number): Promise<readonly Told[] | null>;
     },
   ): void {
+    this.access = access;
     server.on('upgrade', (request: IncomingMessage, socket: Duplex, head: Buffer) => {
       const design = PATH.exec(new URL(request.url ?? '/', 'http://x').pathname)?.[1];
-      const author = authorOfHeader(request.headers.cookie, secret);
-      const refuse = (status: string) => socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
+      const refuse = (status: string): void => void socket.end(`HTTP/1.1 ${status}\r\nConnection: close\r\n\r\n`);
       socket.on('error', () => {});
       if (hostFault({ headers: request.headers, method: 'POST' }, hosts) || request.headers.origin === undefined)
         return refuse('403 Forbidden');
       if (!design) return refuse('404 Not Found');
-      if (!author) return refuse('401 Unauthorized');
       if ((this.pages.get(design)?.size ?? 0) >= MOST_PAGES) return refuse('503 Service Unavailable');
-      void log
-        .revisionsOf([design])
-        .then((found) => {
-          const revision = found.get(design);
-          if (revision === undefined) return refuse('404 Not Found');
-          this.sockets.handleUpgrade(request, socket, head, (own) => this.join(design, own, author, revision));
-        })
-        .catch(() => refuse('503 Service Unavailable'));
+      const admit = async (): Promise<void> => {
+        const { asker } = await access.askerOf(request.headers.cookie);
+        if (!asker.known) return refuse('401 Unauthorized');
+        const [refusal, found] = await Promise.all([access.refusalOn(asker, { design }, 'reads'), log.revisionsOf([design])]); // prettier-ignore
+        const revision = found.get(design);
+        if (refusal) return refuse(refusal.status === 401 ? '401 Unauthorized' : '404 Not Found');
+        if (revision === undefined) return refuse('404 Not Found');
+        this.sockets.handleUpgrade(request, socket, head, (own) => this.join(design, own, asker, request.headers.cookie, revision)); // prettier-ignore
+      };
+      void admit().catch(() => refuse('503 Service Unavailable'));
     });
     const look = async (): Promise<void> => {
       const open = [...this.pages.keys()];
@@ -113,10 +119,11 @@ export class Live {
     }
   }
 
-  private join(design: string, socket: WebSocket, author: string, revision: number): void {
+  private join(design: string, socket: WebSocket, asker: Asker, cookies: string | undefined, revision: number): void {
     const page: Page = {
       socket,
-      author,
+      asker,
+      cookies,
       tab: ++this.tabs,
       where: { part: null, step: null },
       told: revision,
@@ -144,12 +151,25 @@ export class Live {
   private tellPeople(design: string): void {
     const all = [...(this.pages.get(design) ?? [])];
     for (const page of all) {
-      const people = all.filter((p) => p !== page).map(({ tab, author, where }) => ({ tab, mine: author === page.author, ...where })); // prettier-ignore
+      const people = all.filter((p) => p !== page).map(({ tab, asker, where }) => ({ tab, mine: asker.author === page.asker.author, name: asker.person?.name ?? null, ...where })); // prettier-ignore
       send(page, { kind: 'people', people });
     }
   }
 
+  /** Let go of those who may not see any more what they have open. */
+  async recheck(): Promise<void> {
+    const { access } = this;
+    if (!access?.accounts) return;
+    for (const [design, pages] of [...this.pages])
+      for (const page of [...pages]) {
+        const { asker } = await access.askerOf(page.cookies);
+        // Where what they signed in with was only renewed, the page comes back with the new one.
+        if (await access.refusalOn(asker, { design }, 'reads')) page.socket.close(NOT_ALLOWED);
+      }
+  }
+
   private beat(): void {
+    void this.recheck().catch(() => {});
     for (const page of [...this.pages.values()].flatMap((set) => [...set])) {
       if (!page.alive) page.socket.terminate();
       page.alive = false;

@@ -1,11 +1,13 @@
 import { NOTHING_SHARED, Shared } from '@helb/core';
-import Router from '@koa/router';
 import { randomUUID } from 'node:crypto';
 import { col, fn, type Sequelize } from 'sequelize';
 import { z } from 'zod';
+import type { Asker } from '../access/access.ts';
+import type { Guarded } from '../access/guarded.ts';
 import { jsonOf } from '../body.ts';
 import { DesignRow, ProjectRow } from '../database/models.ts';
 import type { Desks } from '../designs/desk-threads.ts';
+import { MemberRow } from '../people/rows.ts';
 import { Refusal } from '../refusal.ts';
 
 const Named = z.strictObject({ name: z.string().trim().min(1).max(80) });
@@ -26,47 +28,58 @@ export async function foundProject(id: string): Promise<ProjectRow> {
   return row;
 }
 
-export async function createProject(name: string): Promise<string> {
+/** @param owner null where there are no accounts */
+export async function createProject(sequelize: Sequelize, name: string, owner: string | null): Promise<string> {
   const id = randomUUID();
-  await ProjectRow.create({ id, name, shared: null, sharedRevision: 0 });
+  await sequelize.transaction(async (transaction) => {
+    await ProjectRow.create({ id, name, shared: null, sharedRevision: 0 }, { transaction });
+    if (owner) await MemberRow.create({ projectId: id, personId: owner, role: 'owns' }, { transaction });
+  });
   return id;
 }
 
-export function projectRoutes(sequelize: Sequelize, desks: Desks): Router {
-  const router = new Router({ prefix: '/api/projects', sensitive: true });
+/** Of projects one may see; null where all are one's own. */
+async function rolesOf({ person }: Asker, accounts: boolean): Promise<ReadonlyMap<string, string> | null> {
+  if (!accounts) return null;
+  const own = await MemberRow.findAll({ where: { personId: person!.id } });
+  return new Map(own.map((m) => [m.projectId, m.role]));
+}
 
-  router.get('/', async (ctx) => {
+export function projectRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks): void {
+  routes.get('/projects', 'signed in', async (ctx, asker) => {
+    const roles = await rolesOf(asker, routes.access.accounts);
+    const mine = roles ? { id: [...roles.keys()] } : {};
     const [projects, counts] = await Promise.all([
-      ProjectRow.findAll({ where: { deletedAt: null }, order: [['updatedAt', 'DESC']] }),
+      ProjectRow.findAll({ where: { deletedAt: null, ...mine }, order: [['updatedAt', 'DESC']] }),
       DesignRow.findAll({
         attributes: ['projectId', [fn('COUNT', col('id')), 'count']],
-        where: { deletedAt: null },
+        where: { deletedAt: null, ...(roles ? { projectId: [...roles.keys()] } : {}) },
         group: ['projectId'],
         raw: true,
       }) as unknown as Promise<{ projectId: string; count: number }[]>,
     ]);
     const countOf = new Map(counts.map((c) => [c.projectId, Number(c.count)]));
-    ctx.body = projects.map((p) => ({ id: p.id, name: p.name, designs: countOf.get(p.id) ?? 0, changed: p.updatedAt }));
+    ctx.body = projects.map((p) => ({ id: p.id, name: p.name, designs: countOf.get(p.id) ?? 0, changed: p.updatedAt, role: roles ? roles.get(p.id) : 'owns' })); // prettier-ignore
   });
 
-  router.post('/', async (ctx) => {
+  routes.post('/projects', 'signed in', async (ctx, { person }) => {
     const { name } = await jsonOf(ctx, Named, UNNAMED);
     ctx.status = 201;
-    ctx.body = { id: await createProject(name), name };
+    ctx.body = { id: await createProject(sequelize, name, person?.id ?? null), name };
   });
 
-  router.patch('/:project', async (ctx) => {
+  routes.patch('/projects/:project', 'edits project', async (ctx) => {
     const { name } = await jsonOf(ctx, Named, UNNAMED);
     const row = await foundProject(ctx.params.project!);
     await row.update({ name });
     ctx.body = { id: row.id, name: row.name };
   });
 
-  router.get('/:project/dimensions', async (ctx) => {
+  routes.get('/projects/:project/dimensions', 'reads project', async (ctx) => {
     ctx.body = sharedOf(await foundProject(ctx.params.project!));
   });
 
-  router.put('/:project/dimensions', async (ctx) => {
+  routes.put('/projects/:project/dimensions', 'edits project', async (ctx) => {
     const { base, shared } = await jsonOf(ctx, SharedChange, 'These dimensions do not follow the format.');
     const answer = await desks.do({ kind: 'shared', text: JSON.stringify(shared ?? null) });
     if (answer.is === 'refused') throw new Refusal(answer.status, answer.message);
@@ -81,7 +94,7 @@ export function projectRoutes(sequelize: Sequelize, desks: Desks): Router {
     ctx.body = { revision: base + 1, shared };
   });
 
-  router.delete('/:project', async (ctx) => {
+  routes.delete('/projects/:project', 'owns project', async (ctx) => {
     const { id } = await foundProject(ctx.params.project!);
     await sequelize.transaction(async (transaction) => {
       // Held, so that no design is made in it at the same moment.
@@ -92,6 +105,4 @@ export function projectRoutes(sequelize: Sequelize, desks: Desks): Router {
     });
     ctx.status = 204;
   });
-
-  return router;
 }
