@@ -11,6 +11,11 @@ export class HelbServer {
   readonly data = mkdtempSync(join(tmpdir(), 'helb-e2e-'));
   private process: ChildProcess | null = null;
   private port = 0;
+  /** What it said at its start. */
+  said = '';
+
+  /** @param settings environment variables of its own */
+  constructor(private readonly settings: Readonly<Record<string, string>> = {}) {}
 
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
@@ -20,7 +25,7 @@ export class HelbServer {
   async start(): Promise<void> {
     const child = spawn(process.execPath, ['packages/server/dist/main.mjs'], {
       cwd: ROOT,
-      env: { ...process.env, HELB_DATA: this.data, HELB_PORT: String(this.port) },
+      env: { ...process.env, HELB_DATA: this.data, HELB_PORT: String(this.port), ...this.settings },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.process = child;
@@ -29,6 +34,7 @@ export class HelbServer {
       let said = '';
       child.stdout!.on('data', (chunk: Buffer) => {
         said += chunk.toString();
+        this.said = said;
         const found = /http:\/\/127\.0\.0\.1:(\d+)/.exec(said);
         if (!found) return;
         clearTimeout(limit);

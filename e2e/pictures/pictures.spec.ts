@@ -1,5 +1,6 @@
 /** Each main view, from the demo data, as docs/screenshots shows it. */
 import { expect, Hands, test } from '../tests/hands.ts';
+import { enter, invite, linkTo, test as house } from '../tests/house.ts';
 import { Workplace } from '../tests/workplace.ts';
 
 const DIRECTORY = `${import.meta.dirname}/../../docs/screenshots`;
@@ -92,21 +93,26 @@ test('section', async ({ page, workplace: w }) => {
   await take(w, 'section');
 });
 
-test('twisted', async ({ page, workplace: w, hands }) => {
-  await hands.bentBar('14', '5');
-  await hands.more('Sweep 1', 'Add: twist on the way');
-  await hands.number('Sweep 1', 'twist', '180 deg');
-  await allComputed(w);
-  await page.keyboard.press('f');
-  await take(w, 'twisted');
-});
-
-test('emboss', async ({ page, workplace: w, hands }) => {
-  await hands.letteredDrum('OPEN 3', '24 mm');
-  await w.keep('Emboss 1');
-  await allComputed(w);
-  await page.keyboard.press('f');
-  await take(w, 'emboss');
+house('signing in, and who may do what', async ({ page, browser, house: helb }) => {
+  await page.goto(helb.url);
+  await page.getByLabel('Mail address').fill('ida@vents.example');
+  await page.screenshot({ path: `${DIRECTORY}/sign-in.png` });
+  await enter(page, /http\S+welcome#\S+/.exec(helb.said)![0], 'Ida Holm', 'Begin', 'ida@vents.example');
+  await page.getByRole('link', { name: /Glasshouse/ }).click();
+  for (const [name, address, role] of [
+    ['Ben Okoro', 'ben@vents.example', 'works'],
+    ['Cas Lind', 'cas@vents.example', 'looks'],
+  ] as const) {
+    await invite(page, address, role);
+    const own = await (await browser.newContext()).newPage();
+    await enter(own, await linkTo(helb, address), name, 'Join');
+    await expect(own.getByRole('link', { name: /Roof-vent opener/ })).toBeVisible();
+  }
+  await invite(page, 'dov@vents.example', 'works');
+  await page.reload();
+  await expect(page.getByText('Cas Lind')).toBeVisible();
+  await page.waitForTimeout(3000);
+  await page.screenshot({ path: `${DIRECTORY}/who-may.png` });
 });
 
 test('history', async ({ page, browser, workplace: w, helb }) => {

@@ -49,11 +49,70 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
   );
 }
 
+/** What one may do in a project; each may all that stands before it. */
+export type Role = 'reads' | 'edits' | 'owns';
+
+export interface OwnAccount {
+  id: string;
+  name: string;
+  address: string;
+  /** Sees who has an account on this server, and may end it. */
+  keeper: boolean;
+}
+
+export interface LinkAbout {
+  kind: 'keeper' | 'invitation' | 'password';
+  address: string | null;
+  project: string | null;
+  role: Role | null;
+  hasAccount: boolean;
+}
+
+export interface Member {
+  id: string;
+  name: string;
+  /** Only owners are told. */
+  address: string | null;
+  role: Role;
+}
+
+export interface Invited {
+  id: string;
+  address: string;
+  role: Role;
+  ends: string;
+}
+
+export interface Share {
+  id: string;
+  made: string;
+  ends: string;
+}
+
+export interface Everyone {
+  id: string;
+  name: string;
+  address: string;
+  keeper: boolean;
+  seen: string | null;
+}
+
+export interface AuditEntry {
+  what: string;
+  outcome: string;
+  address: string | null;
+  person: string | null;
+  about: string | null;
+  ip: string | null;
+  at: string;
+}
+
 export interface ProjectSummary {
   id: string;
   name: string;
   designs: number;
   changed: string;
+  role: Role;
 }
 
 export interface DesignSummary {
@@ -75,6 +134,8 @@ export interface Listed extends LoggedChange {
   revision: number;
   /** Who made it; null of changes made before that was known. */
   author: string | null;
+  /** Their name; null of a browser without an account. */
+  by: string | null;
   /** When, as ISO 8601. */
   at: string;
   /** A name given to the state after it. */
@@ -93,6 +154,9 @@ export interface OpenedDesign {
   document: Design;
   /** Who this browser is, among the authors of the log. */
   you: string;
+  /** With an account: who comes after them in this browser is another. */
+  signedIn: boolean;
+  role: Role;
   /** The newest changes, oldest first. */
   log: Listed[];
   /** There are earlier ones. */
@@ -120,6 +184,37 @@ async function bytes(method: string, path: string, body?: Uint8Array): Promise<U
   return new Uint8Array(await response.arrayBuffer());
 }
 
+/** Accounts, and who may do what. */
+export const people = {
+  me: () => call<{ accounts: boolean; person: OwnAccount | null }>('GET', '/me'),
+  signIn: (address: string, password: string) => call<undefined>('POST', '/sign-in', { address, password }),
+  signOut: () => call<undefined>('POST', '/sign-out'),
+  forgot: (address: string) => call<undefined>('POST', '/forgot', { address }),
+  readLink: (token: string) => call<LinkAbout>('POST', '/links/read', { token }),
+  useLink: (token: string, given: { address?: string; name?: string; password?: string }) =>
+    call<{ project?: string | null }>('POST', '/links/use', { token, ...given }),
+  rename: (name: string) => call<undefined>('PATCH', '/me', { name }),
+  changePassword: (present: string, password: string) => call<undefined>('PUT', '/me/password', { present, password }),
+  signOutElsewhere: () => call<undefined>('POST', '/me/sign-out-elsewhere'),
+  leave: (present: string) => call<undefined>('POST', '/me/leave', { present }),
+  of: (project: string) => call<{ people: Member[]; invited: Invited[] }>('GET', `/projects/${project}/people`),
+  invite: (project: string, address: string, role: Role) =>
+    call<undefined>('POST', `/projects/${project}/invitations`, { address, role }),
+  uninvite: (project: string, invitation: string) =>
+    call<undefined>('DELETE', `/projects/${project}/invitations/${invitation}`),
+  setRole: (project: string, person: string, role: Role) =>
+    call<undefined>('PUT', `/projects/${project}/people/${person}`, { role }),
+  remove: (project: string, person: string) => call<undefined>('DELETE', `/projects/${project}/people/${person}`),
+  leaveProject: (project: string) => call<undefined>('POST', `/projects/${project}/leave`),
+  shares: (design: string) => call<Share[]>('GET', `/designs/${design}/shares`),
+  share: (design: string, days: number) => call<{ link: string }>('POST', `/designs/${design}/shares`, { days }),
+  endShare: (design: string, share: string) => call<undefined>('DELETE', `/designs/${design}/shares/${share}`),
+  openShare: (token: string) => call<{ design: string }>('POST', '/shares/open', { token }),
+  everyone: () => call<Everyone[]>('GET', '/people'),
+  audit: () => call<AuditEntry[]>('GET', '/people/audit'),
+  endAccount: (person: string) => call<undefined>('DELETE', `/people/${person}`),
+};
+
 export const server = {
   projects: () => call<ProjectSummary[]>('GET', '/projects'),
   createProject: (name: string) => call<{ id: string }>('POST', '/projects', { name }),
@@ -130,7 +225,7 @@ export const server = {
   shareDimensions: (project: string, base: number, shared: Shared) =>
     call<{ revision: number; shared: Shared }>('PUT', `/projects/${project}/dimensions`, { base, shared }),
   designs: (project: string) =>
-    call<{ project: { id: string; name: string }; designs: DesignSummary[]; deleted: DeletedDesign[] }>(
+    call<{ project: { id: string; name: string; role: Role }; designs: DesignSummary[]; deleted: DeletedDesign[] }>(
       'GET',
       `/projects/${project}/designs`,
     ),
@@ -140,9 +235,12 @@ export const server = {
     call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
   deleteDesign: (id: string) => call<undefined>('DELETE', `/designs/${id}`),
   open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
-  /** @param base what its maker had before them: this revision, and those of their own changes since */
-  append: (id: string, base: number, own: readonly string[], change: Change) =>
-    call<Acknowledged>('POST', `/designs/${id}/changes`, { base, own, change }),
+  /**
+   * @param base what its maker had before them: this revision, and those of their own changes since, in `own`
+   * @param by its maker; refused where somebody else signed in since
+   */
+  append: (id: string, base: number, own: readonly string[], by: string | undefined, change: Change) =>
+    call<Acknowledged>('POST', `/designs/${id}/changes`, { base, own, by, change }),
   change: (design: string, id: string) => call<Told>('GET', `/designs/${design}/changes/${id}`),
   since: (design: string, revision: number) =>
     call<{ changes: Told[] }>('GET', `/designs/${design}/changes?since=${revision}`),

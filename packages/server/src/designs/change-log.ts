@@ -56,7 +56,7 @@ export class ChangeLog {
 
   /**
    * Keep a change that was sent as text.
-   * @throws Refusal 404, 409 when it clashes, 422 when it cannot be read or would be unsound
+   * @throws Refusal 401 when another signed in since, 404, 409 when it clashes, 422 when it cannot be read or would be unsound
    */
   append(design: string, author: string, text: string): Promise<Acknowledged> {
     // One after another, so that one busy design takes one desk at most.
@@ -71,6 +71,8 @@ export class ChangeLog {
     const answer = text.length < SHORT_TEXT ? headOf(text) : await this.desks.do({ kind: 'head', text });
     if (answer.is !== 'head') throw refusalOf(answer);
     const { head } = answer;
+    if (head.by !== undefined && head.by !== author)
+      throw new Refusal(401, 'Someone else signed in in this browser since; sign in again as who made this.');
     const told =
       (await this.attempt(design, author, head, text)) ??
       // Another server was quicker: now one waits for one's turn.

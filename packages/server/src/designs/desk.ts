@@ -51,6 +51,8 @@ export type Task =
 export interface Head {
   readonly base: number;
   readonly own: readonly string[];
+  /** Whose it is, as the page knows; not said where nobody signs in. */
+  readonly by?: string;
   readonly id: string;
   readonly kind: 'edit' | 'follow' | 'undo' | 'redo' | 'restore';
   /** The change that is taken back or made again. */
@@ -88,6 +90,7 @@ const Sent = z.strictObject({
   base: z.number().int().min(0),
   /** Changes of the sender's own since then, which they had before them. */
   own: z.array(z.string().max(40)).max(5000).default([]),
+  by: z.string().max(40).optional(),
   change: Change,
 });
 
@@ -236,7 +239,7 @@ function read(text: string): z.infer<typeof Sent> | null {
 export function headOf(text: string): Answer {
   const sent = read(text);
   if (!sent) return refused(422, UNREADABLE);
-  const { base, own, change } = sent;
+  const { base, own, by, change } = sent;
   if (change.kind === 'follow' && !FOLLOWING.has(change.command)) return refused(422, UNREADABLE);
   const { id, kind, ...rest } = change;
   const digest = createHash('sha256')
@@ -244,7 +247,7 @@ export function headOf(text: string): Answer {
     .digest('base64url');
   return {
     is: 'head',
-    head: { base, own, id, kind, digest, ...('of' in change ? { of: change.of } : {}), ...('to' in change ? { to: change.to } : {}) }, // prettier-ignore
+    head: { base, own, id, kind, digest, ...(by === undefined ? {} : { by }), ...('of' in change ? { of: change.of } : {}), ...('to' in change ? { to: change.to } : {}) }, // prettier-ignore
   };
 }
 

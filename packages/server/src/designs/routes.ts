@@ -100,7 +100,7 @@ export function designRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks
       routes.access.roleOn(asker, { design: row.id }),
       pageOfLog(row.id, row.revision + 1),
     ]);
-    const head = { id: row.id, project: { id: row.projectId, name: project?.name ?? '' }, revision: row.revision, you: asker.author, role, log, more }; // prettier-ignore
+    const head = { id: row.id, project: { id: row.projectId, name: project?.name ?? '' }, revision: row.revision, you: asker.author, signedIn: asker.person !== null, role, log, more }; // prettier-ignore
     // The document is text already; it is not read here only to be written again.
     ctx.type = 'json';
     ctx.body = `${JSON.stringify(head).slice(0, -1)},"document":${text}}`;

@@ -26,6 +26,8 @@ import VariantTable from '../variants/VariantTable.vue';
 import VerbLine from '../verbs/VerbLine.vue';
 import VerbList from '../verbs/VerbList.vue';
 import { useDesign } from './design-store.ts';
+import { signInTo } from '../people/account-store.ts';
+import { ServerRefusal } from '../server.ts';
 import { useKeys } from './keys.ts';
 import { useSession } from './session.ts';
 
@@ -75,6 +77,8 @@ watch(
       if (evaluation.parts.size > 0) await new Promise((shown) => setTimeout(shown, FIRST_PICTURE_MS));
       kernelMayStart.value = true;
     } catch (error) {
+      if (error instanceof ServerRefusal && error.status === 401)
+        return void router.replace(signInTo(`/designs/${id}`));
       trouble.value = (error as Error).message;
     }
   },
@@ -118,7 +122,7 @@ watchDebounced(
       !design.attempt &&
       design.saveState === 'saved' &&
       !session.inSketch;
-    if (open) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
+    if (open && design.mayEdit) void keepShared(design.id!, design.design!, design.ledger!, evaluation.parts);
   },
   { debounce: PAUSE_MS },
 );

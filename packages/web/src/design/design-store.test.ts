@@ -145,6 +145,50 @@ describe('never says saved over an edit that is not', () => {
   });
 });
 
+describe('where people sign in', () => {
+  test('who may only look changes nothing, and is told so', async () => {
+    server.role = 'reads';
+    server.shared = { revision: 1, shared: { dimensions: { s: { name: 'stock', value: '6 mm' } }, dimensionOrder: ['s'] } }; // prettier-ignore
+    const design = await opened();
+    const before = design.kept;
+    for (const said of [
+      design.edit(number('a', '10 mm')),
+      design.tryOut(number('a', '10 mm')),
+      await design.restore(0),
+    ])
+      expect(said).toBe('You may look at this design, not change it; ask an owner of its project.');
+    expect(design.follow(renameDesign('Other'))).toBeNull();
+    expect([design.kept === before, design.canUndo, design.saveState, server.log.length]).toEqual([true, false, 'saved', 0]); // prettier-ignore
+  });
+
+  test('what one left unsent is not sent by who signs in after them, and waits for them', async () => {
+    const first = await opened();
+    server.away = true;
+    first.edit(number('a', '10 mm'));
+    await until(() => first.saveState === 'offline');
+    first.close();
+    server.away = false;
+    server.you = 'another';
+    const second = await opened();
+    second.edit(number('b', '5 mm'));
+    await until(() => second.saveState === 'saved');
+    expect(server.log.map((c) => [c.label, c.author])).toEqual([[expect.stringContaining('b_name'), 'another']]);
+    second.close();
+    server.you = 'me';
+    const again = await opened();
+    await until(() => again.saveState === 'saved');
+    expect(server.log.map((c) => c.author)).toEqual(['another', 'me']);
+  });
+
+  test('a page of who signed out since sends nothing under another’s name, and loses nothing', async () => {
+    const design = await opened();
+    server.you = 'another';
+    design.edit(number('a', '10 mm'));
+    await until(() => design.saveState === 'refused');
+    expect([server.log.length, (await outbox.of('one')).waiting.length, design.ledger!.number('a')]).toEqual([0, 1, 10]); // prettier-ignore
+  });
+});
+
 describe('with others at work', () => {
   test('their edits go under one’s own, and undo takes back one’s own alone', async () => {
     const design = await opened();

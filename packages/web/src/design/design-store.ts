@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
-import { server, ServerAway, ServerRefusal, type Listed, type OpenedDesign, type Told } from '../server.ts';
+import { server, ServerAway, ServerRefusal, type Listed, type OpenedDesign, type Role, type Told } from '../server.ts';
 import { outbox } from './outbox.ts';
 import { faultOfStored, runWaiting, turn, type Known, type Waiting } from './waiting.ts';
 
@@ -25,6 +25,7 @@ interface Attempt {
 /** `refused`: the server will not have the waiting edits, nor show the design; they stay in this browser. */
 export type SaveState = 'saved' | 'saving' | 'offline' | 'refused';
 
+const LOOK_ONLY = 'You may look at this design, not change it; ask an owner of its project.';
 const RETRY_FIRST_MS = 500;
 const RETRY_MOST_MS = 8000;
 
@@ -49,7 +50,11 @@ export const useDesign = defineStore('design', () => {
   const hasEarlier = ref(false);
   /** Who this browser is among the authors. */
   const you = ref('');
+  const role = ref<Role>('owns');
+  const mayEdit = computed(() => role.value !== 'reads');
 
+  /** Edits are one person's, not the browser's. */
+  let signedIn = false;
   /** The document as the server has it. */
   let acknowledged: Design | null = null;
   const pending = shallowRef<Waiting[]>([]);
@@ -66,13 +71,15 @@ export const useDesign = defineStore('design', () => {
   ]);
   const undoable = computed(() => undoState(own.value));
   const undoCount = computed(() => undoable.value.undo.length);
-  const canUndo = computed(() => attempt.value !== null || undoCount.value > 0 || hasEarlier.value);
-  const canRedo = computed(() => attempt.value === null && undoable.value.redo.length > 0);
+  const canUndo = computed(() => mayEdit.value && (attempt.value !== null || undoCount.value > 0 || hasEarlier.value));
+  const canRedo = computed(() => mayEdit.value && attempt.value === null && undoable.value.redo.length > 0);
 
   async function open(designId: string): Promise<void> {
     close();
     const opened = await server.open(designId);
-    const { waiting, unreadable } = await outbox.of(designId).catch(() => ({ waiting: [], unreadable: 0 }));
+    const { waiting: all, unreadable } = await outbox.of(designId).catch(() => ({ waiting: [], unreadable: 0 }));
+    const waiting = all.filter((w) => w.by === undefined || !opened.signedIn || w.by === opened.you);
+    if (waiting.length < all.length) toast.info('Edits of someone who signed in here before wait in this browser until they do again.'); // prettier-ignore
     if (unreadable > 0) toast.error('Edits that an earlier version of Helb left unsent cannot be read any more.');
     id.value = designId;
     project.value = opened.project;
@@ -85,12 +92,22 @@ export const useDesign = defineStore('design', () => {
     void flush();
   }
 
-  function takeOver({ document, revision: now, log: logged, more, you: who }: OpenedDesign): void {
+  function takeOver({
+    document,
+    revision: now,
+    log: logged,
+    more,
+    you: who,
+    signedIn: known,
+    role: may,
+  }: OpenedDesign): void {
     acknowledged = frozen(document);
     revision.value = now;
     log.value = logged;
     hasEarlier.value = more;
     you.value = who;
+    role.value = may;
+    signedIn = known;
   }
 
   function close(): void {
@@ -152,9 +169,17 @@ export const useDesign = defineStore('design', () => {
       const { changes } = await server.since(designId, revision.value);
       if (id.value === designId) hear(changes);
     } catch (error) {
-      if (error instanceof ServerRefusal && error.status === 410 && id.value === designId) await open(designId);
+      if (!(error instanceof ServerRefusal) || id.value !== designId) return;
+      if (error.status === 410) await open(designId);
+      else shutOut(error);
       // Away: the next answer brings it.
     }
+  }
+
+  /** Signed out, or let in no longer: what is on the screen stays, and nothing more is sent or heard. */
+  function shutOut(error: ServerRefusal): void {
+    if (saveState.value !== 'refused') toast.error(error.message, { duration: 10_000 });
+    saveState.value = 'refused';
   }
 
   /** The kept design is another now; what is tried goes on upon it. */
@@ -166,12 +191,14 @@ export const useDesign = defineStore('design', () => {
   /** Make an edit. Returns null, or the sentence that says why it was refused. */
   function edit(command: Edit): string | null {
     if (instead.value && !instead.value.allows(command)) return instead.value.refusal;
+    if (!mayEdit.value) return LOOK_ONLY;
     return attempt.value ? tryAlso(command) : make(command, 'edit');
   }
 
   /** Begin to try edits, with this one first. Returns null, or why it cannot be made. */
   function tryOut(command: Edit): string | null {
     if (instead.value) return instead.value.refusal;
+    if (!mayEdit.value) return LOOK_ONLY;
     if (attempt.value) return 'Another step is being filled; keep or drop it first.';
     return tryAlso(command);
   }
@@ -213,7 +240,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
-  const follow = (command: Edit): string | null => make(command, 'follow');
+  const follow = (command: Edit): string | null => (mayEdit.value ? make(command, 'follow') : null);
 
   function make(command: Edit, kind: 'edit' | 'follow'): string | null {
     if (!kept.value) return 'No design is open.';
@@ -228,8 +255,13 @@ export const useDesign = defineStore('design', () => {
     return null;
   }
 
-  function keep(made: Omit<Waiting, 'base' | 'own'>, next: Design, touches: Known['touches']): void {
-    const waiting: Waiting = { ...made, base: revision.value, own: pending.value.map((w) => w.change.id) };
+  function keep(made: Omit<Waiting, 'base' | 'own' | 'by'>, next: Design, touches: Known['touches']): void {
+    const waiting: Waiting = {
+      ...made,
+      base: revision.value,
+      own: pending.value.map((w) => w.change.id),
+      ...(signedIn ? { by: you.value } : {}),
+    };
     show(next);
     known.set(waiting.change.id, { label: waiting.label, touches });
     pending.value = [...pending.value, waiting];
@@ -253,7 +285,7 @@ export const useDesign = defineStore('design', () => {
       for (let first = pending.value[0]; first && id.value === designId && designId; first = pending.value[0]) {
         const { change } = first;
         asked = change.id;
-        const { missed, kept: made } = await server.append(designId, first.base, first.own, change);
+        const { missed, kept: made } = await server.append(designId, first.base, first.own, first.by, change);
         if (id.value !== designId) return;
         retry = 0;
         hear(made ? [...missed, made] : missed);
@@ -289,15 +321,15 @@ export const useDesign = defineStore('design', () => {
    */
   async function refused(error: ServerRefusal, designId: string | null, changeId: string | null): Promise<void> {
     if (!designId || id.value !== designId) return;
+    // Signed out, or another signed in: it waits until they come back.
+    if (error.status === 401) return shutOut(error);
     let fresh: OpenedDesign;
     try {
       fresh = await server.open(designId);
     } catch (reason) {
       if (id.value !== designId) return;
       if (reason instanceof ServerAway) return later(designId);
-      saveState.value = 'refused';
-      toast.error((reason as Error).message, { duration: 10_000 });
-      return;
+      return shutOut(reason as ServerRefusal);
     }
     if (id.value !== designId) return;
     // By its id: what was heard meanwhile may have taken it out already.
@@ -345,10 +377,17 @@ export const useDesign = defineStore('design', () => {
   async function restore(to: number): Promise<string | null> {
     const designId = id.value;
     if (!designId) return 'No design is open.';
+    if (!mayEdit.value) return LOOK_ONLY;
     if (pending.value.length > 0 || attempt.value) return 'Wait until all is saved, then go back.';
     try {
       const change: Change = { id: nanoid(), kind: 'restore', to };
-      const { missed, kept: made } = await server.append(designId, revision.value, [], change);
+      const { missed, kept: made } = await server.append(
+        designId,
+        revision.value,
+        [],
+        signedIn ? you.value : undefined,
+        change,
+      );
       if (id.value === designId) hear(made ? [...missed, made] : missed);
       return null;
     } catch (error) {
@@ -392,6 +431,8 @@ export const useDesign = defineStore('design', () => {
     log,
     hasEarlier,
     you,
+    role,
+    mayEdit,
     undoCount,
     canUndo,
     canRedo,

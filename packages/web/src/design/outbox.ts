@@ -29,7 +29,7 @@ export const outbox = {
     const rows = await (await database()).getAllFromIndex('pending', 'design', design);
     const waiting = rows.filter((r) => Change.safeParse(r.change).success);
     return {
-      waiting: waiting.map(({ change, base, own, label, of }) => ({ change, base, own, label, ...(of ? { of } : {}) })),
+      waiting: waiting.map(({ change, base, own, label, of, by }) => ({ change, base, own, label, ...(of ? { of } : {}), ...(by ? { by } : {}) })), // prettier-ignore
       unreadable: rows.length - waiting.length,
     };
   },

@@ -1,7 +1,7 @@
 /** For tests: a server in memory that keeps one design and its project's dimensions, and takes changes as the real one does. */
 import { NOTHING_SHARED, readsOf, take, type Asked, type Change, type Design, type Earlier, type Edit, type Shared } from '@helb/core'; // prettier-ignore
 import { applyEdit } from '@helb/core';
-import type { Told } from '../server.ts';
+import type { Role, Told } from '../server.ts';
 
 type Kept = Told & { readonly command: string; readonly args: unknown };
 
@@ -15,6 +15,10 @@ export class StandInServer {
   refusesNext: string | null = null;
   /** The next answers are these and nothing is done. */
   readonly answersNext: number[] = [];
+
+  /** Who is signed in in this browser, and what they may do. */
+  you = 'me';
+  role: Role = 'owns';
 
   constructor(public document: Design) {}
 
@@ -35,12 +39,14 @@ export class StandInServer {
         project: { id: 'p', name: 'Project' },
         revision: this.revision,
         document: this.document,
-        you: 'me',
+        you: this.you,
+        signedIn: true,
+        role: this.role,
         log: this.log.map(({ touches: _, ...listed }) => listed),
         more: false,
       });
     if (request === 'POST /api/designs/one/changes')
-      return this.append(body as { base: number; own: string[]; change: Change });
+      return this.append(body as { base: number; own: string[]; by: string; change: Change });
     if (request === 'GET /api/projects/p/dimensions') return Response.json(this.shared);
     if (request === 'PUT /api/projects/p/dimensions') {
       const { base, shared } = body as { base: number; shared: Shared };
@@ -55,7 +61,8 @@ export class StandInServer {
     return Response.json({ message: `There is no ${request}.` }, { status: 404 });
   }
 
-  private append({ base, own, change }: { base: number; own: string[]; change: Change }): Response {
+  private append({ base, own, by, change }: { base: number; own: string[]; by: string; change: Change }): Response {
+    if (by !== this.you) return Response.json({ message: 'Another signed in.' }, { status: 401 });
     const at = this.log.findIndex((c) => c.id === change.id);
     if (at >= 0) return Response.json({ revision: at + 1, kept: this.log[at], missed: this.log.slice(base, at) });
     if (this.refusesNext) {
@@ -64,7 +71,7 @@ export class StandInServer {
       return Response.json({ message }, { status: 409 });
     }
     const missed = this.log.slice(base);
-    const refusal = this.make(change, 'me', base, own);
+    const refusal = this.make(change, this.you, base, own);
     if (typeof refusal === 'string') return Response.json({ message: refusal }, { status: 409 });
     return Response.json({ revision: this.revision, kept: refusal, missed });
   }
@@ -84,7 +91,7 @@ export class StandInServer {
     this.document = taken.design;
     this.revision++;
     const { label, touches } = taken;
-    const kept: Kept = { id: change.id, kind: change.kind, label, touches, author, revision: this.revision, at: '2026-01-01T00:00:00Z', named: null, command: 'command' in change ? change.command : change.kind, args: 'args' in change ? change.args : null, ...('of' in change ? { of: change.of } : {}) }; // prettier-ignore
+    const kept: Kept = { id: change.id, kind: change.kind, label, touches, author, by: null, revision: this.revision, at: '2026-01-01T00:00:00Z', named: null, command: 'command' in change ? change.command : change.kind, args: 'args' in change ? change.args : null, ...('of' in change ? { of: change.of } : {}) }; // prettier-ignore
     this.log.push(kept);
     return kept;
   }

@@ -15,6 +15,8 @@ export interface Waiting {
   readonly label: string;
   /** Of an undo or redo: what the change it concerns did. */
   readonly of?: Known;
+  /** Its author; who signs in here after them does not send it as their own. */
+  readonly by?: string;
 }
 
 type Run =

@@ -32,7 +32,8 @@ const presentVolumes = shallowRef<ReadonlyMap<string, number>>(new Map());
 
 const VERBS = { edit: '', follow: '', undo: 'Taken back: ', redo: 'Made again: ', restore: '' } as const;
 const said = (c: Listed) => `${VERBS[c.kind]}${c.label}`;
-const by = ({ author }: Listed) => (author === null ? 'unknown' : author === design.you ? 'you' : 'someone else');
+const by = ({ author, by: name }: Listed) =>
+  author === null ? 'unknown' : author === design.you ? 'you' : (name ?? 'someone else');
 
 async function attempt(work: () => Promise<void>): Promise<void> {
   trouble.value = null;
@@ -119,7 +120,9 @@ onBeforeUnmount(() => trial.lookBack(null));
       <div v-if="trial.past" class="mb-3 rounded-lg border border-signal p-3" role="region" aria-label="Compared">
         <p class="font-semibold">State {{ trial.past.revision }}, against the present</p>
         <p class="mt-1 mb-2 flex gap-2">
-          <button class="button primary" :disabled="busy" @click="back(trial.past.revision)">Go back to it</button>
+          <button v-if="design.mayEdit" class="button primary" :disabled="busy" @click="back(trial.past.revision)">
+            Go back to it
+          </button>
           <button class="button" @click="trial.lookBack(null)">To the present</button>
         </p>
         <p v-if="nothing" class="text-quiet">Nothing differs but where loose points lie.</p>
@@ -177,8 +180,9 @@ onBeforeUnmount(() => trial.lookBack(null));
           <span class="flex-1">{{ by(c) }}, {{ WHEN.format(new Date(c.at)) }}</span>
           <NameField
             :class="c.named ? 'text-ink' : ''"
-            :name="c.named ?? 'name it'"
+            :name="c.named ?? (design.mayEdit ? 'name it' : '')"
             :label="`Name of state ${c.revision}`"
+            :fixed="!design.mayEdit"
             :rename="(name) => rename(c.revision, name === 'name it' ? '' : name)"
           />
         </p>

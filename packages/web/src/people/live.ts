@@ -10,6 +10,8 @@ export interface Person {
   readonly tab: number;
   /** It is this browser's own, in another tab. */
   readonly mine: boolean;
+  /** Null of one without an account. */
+  readonly name: string | null;
   readonly part: string | null;
   readonly step: string | null;
 }
@@ -20,6 +22,8 @@ type Message =
   | { readonly kind: 'people'; readonly people: readonly Person[] }
   | { readonly kind: 'reload' };
 
+/** The server closes the line of those who may not look any more. */
+const NOT_ALLOWED = 4403;
 const RETRY_FIRST_MS = 500;
 const RETRY_MOST_MS = 10_000;
 
@@ -41,9 +45,10 @@ export const useLive = defineStore('live', () => {
     own.onmessage = ({ data }) => {
       if (socket === own && design.id === id) hear(JSON.parse(String(data)) as Message);
     };
-    own.onclose = () => {
+    own.onclose = ({ code }) => {
       if (socket !== own) return;
       people.value = [];
+      if (code === NOT_ALLOWED) void design.catchUp();
       timer = setTimeout(() => design.id === id && connect(id), Math.min(RETRY_MOST_MS, RETRY_FIRST_MS * 2 ** retry++));
     };
   }

@@ -1,7 +1,9 @@
-/** How the people at work on a design are told apart: each page its own letter, as there are no names without accounts. */
+/** How the people at work on a design are told apart: by name, and without accounts each page by a letter of its own. */
 import type { Person } from './live.ts';
 
-/** Beginning after A, which one is oneself. */
-export const letterOf = ({ tab }: Person): string => String.fromCharCode(66 + (tab % 25));
+/** Letters begin after A, which one is oneself. */
+export const letterOf = ({ tab, name }: Person): string =>
+  name ? [...name.trim()][0]!.toLocaleUpperCase() : String.fromCharCode(66 + (tab % 25));
 
-export const calledBy = (person: Person): string => (person.mine ? 'You, in another tab' : `Someone else (${letterOf(person)})`); // prettier-ignore
+export const calledBy = (person: Person): string =>
+  person.mine ? 'You, in another tab' : (person.name ?? `Someone else (${letterOf(person)})`);

@@ -1,6 +1,15 @@
 <script setup lang="ts">
-import { RouterLink } from 'vue-router';
+import { RouterLink, useRouter } from 'vue-router';
+import { useAccount } from '../people/account-store.ts';
 import ThemeButton from '../theme/ThemeButton.vue';
+
+const account = useAccount();
+const router = useRouter();
+
+async function signOut(): Promise<void> {
+  await account.signOut();
+  await router.push('/sign-in');
+}
 </script>
 
 <template>
@@ -10,6 +19,13 @@ import ThemeButton from '../theme/ThemeButton.vue';
         >helb<span class="text-signal">.</span></RouterLink
       >
       <span class="flex-1" />
+      <nav v-if="account.accounts" aria-label="Account" class="mr-4 flex gap-4">
+        <template v-if="account.person">
+          <RouterLink to="/account" class="font-medium hover:underline">{{ account.person.name }}</RouterLink>
+          <button class="text-quiet hover:text-ink hover:underline" @click="signOut">Sign out</button>
+        </template>
+        <RouterLink v-else to="/sign-in" class="hover:underline">Sign in</RouterLink>
+      </nav>
       <ThemeButton />
     </header>
     <main class="mx-auto w-full max-w-3xl flex-1 px-6 py-8">

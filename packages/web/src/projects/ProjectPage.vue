@@ -1,17 +1,22 @@
 <script setup lang="ts">
 import { MAX_FILE_BYTES, readDesign } from '@helb/core';
-import { onMounted, ref, useTemplateRef } from 'vue';
+import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { server, type DeletedDesign, type DesignSummary } from '../server.ts';
+import { useAccount } from '../people/account-store.ts';
+import { server, type DeletedDesign, type DesignSummary, type Role } from '../server.ts';
 import NameField from '../fields/NameField.vue';
 import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
+import ProjectPeople from './ProjectPeople.vue';
 import SharedDimensions from './SharedDimensions.vue';
 
 const props = defineProps<{ project: string }>();
 /** In the reader's own form. */
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 const router = useRouter();
+const account = useAccount();
+const role = ref<Role>('reads');
+const mayEdit = computed(() => role.value !== 'reads');
 const title = ref('');
 const designs = ref<DesignSummary[] | null>(null);
 const deleted = ref<DeletedDesign[]>([]);
@@ -33,6 +38,7 @@ const load = () =>
   attempt(async () => {
     const found = await server.designs(props.project);
     title.value = found.project.name;
+    role.value = found.project.role;
     designs.value = found.designs;
     deleted.value = found.deleted;
   });
@@ -96,7 +102,14 @@ onMounted(load);
   <PageFrame>
     <p class="text-quiet"><RouterLink to="/" class="hover:underline">Projects</RouterLink> /</p>
     <h1 class="text-xl font-semibold">
-      <NameField v-if="title" class="inline-block" :name="title" label="Name of the project" :rename="rename" />
+      <NameField
+        v-if="title"
+        class="inline-block"
+        :name="title"
+        label="Name of the project"
+        :rename="rename"
+        :fixed="!mayEdit"
+      />
     </h1>
     <p v-if="trouble" role="alert" class="mt-4 text-bad">{{ trouble }}</p>
     <ul class="mt-5 divide-y divide-hairline overflow-hidden rounded-lg border border-hairline bg-panel">
@@ -111,7 +124,7 @@ onMounted(load);
           <button class="underline" @click="confirming = null">Keep it</button>
         </span>
         <button
-          v-else
+          v-else-if="mayEdit"
           class="px-3 text-quiet hover:text-bad"
           :aria-label="`Delete ${d.name}`"
           @click="confirming = d.id"
@@ -120,10 +133,10 @@ onMounted(load);
         </button>
       </li>
       <li v-if="designs?.length === 0" class="px-4 py-3 text-quiet">
-        No designs yet. Name one below, or open a design file.
+        No designs yet.<template v-if="mayEdit"> Name one below, or open a design file.</template>
       </li>
     </ul>
-    <div class="mt-4 flex items-center gap-2">
+    <div v-if="mayEdit" class="mt-4 flex items-center gap-2">
       <form class="flex flex-1 gap-2" @submit.prevent="create">
         <input
           v-model="name"
@@ -144,7 +157,7 @@ onMounted(load);
       />
       <button class="button" @click="fileInput?.click()">Open a design file</button>
     </div>
-    <SharedDimensions :project="project" />
+    <SharedDimensions :project="project" :fixed="!mayEdit" />
     <section v-if="deleted.length > 0" class="mt-8" aria-label="Deleted">
       <h2 class="font-semibold">Deleted</h2>
       <p class="text-quiet">Kept for 30 days, then gone for good.</p>
@@ -152,9 +165,12 @@ onMounted(load);
         <li v-for="d in deleted" :key="d.id" class="flex items-center gap-4 px-4 py-2">
           <span class="flex-1">{{ d.name }}</span>
           <span class="text-quiet">deleted {{ WHEN.format(new Date(d.deleted)) }}</span>
-          <button class="underline" :aria-label="`Bring back ${d.name}`" @click="bringBack(d.id)">bring back</button>
+          <button v-if="mayEdit" class="underline" :aria-label="`Bring back ${d.name}`" @click="bringBack(d.id)">
+            bring back
+          </button>
         </li>
       </ul>
     </section>
+    <ProjectPeople v-if="account.accounts && designs" :project="project" :role="role" />
   </PageFrame>
 </template>

@@ -71,7 +71,11 @@ onMounted(load);
           class="flex items-baseline justify-between px-4 py-3 hover:bg-signal-soft"
         >
           <span class="font-semibold">{{ p.name }}</span>
-          <span class="text-quiet">{{ p.designs }} design{{ p.designs === 1 ? '' : 's' }}</span>
+          <span class="text-quiet"
+            ><template v-if="p.role === 'reads'">to look at · </template>{{ p.designs }} design{{
+              p.designs === 1 ? '' : 's'
+            }}</span
+          >
         </RouterLink>
       </li>
       <li v-if="projects?.length === 0" class="px-4 py-3 text-quiet">No projects yet. Name one below to begin.</li>

@@ -17,7 +17,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import NameField from '../fields/NameField.vue';
 import { server } from '../server.ts';
 
-const props = defineProps<{ project: string }>();
+const props = defineProps<{ project: string; fixed?: boolean }>();
 const now = shallowRef<{ revision: number; shared: Shared }>({ revision: 0, shared: NOTHING_SHARED });
 const trouble = ref<string | null>(null);
 const name = ref('');
@@ -89,9 +89,16 @@ async function add(): Promise<void> {
       class="mt-3 divide-y divide-hairline overflow-visible rounded-lg border border-hairline bg-panel"
     >
       <li v-for="row in rows" :key="row.id" class="flex items-center gap-3 px-4 py-1.5" :data-shared="row.name">
-        <NameField class="w-40" :name="row.name" label="Name of the dimension" :rename="(to) => rename(row.id, to)" />
+        <NameField
+          class="w-40"
+          :name="row.name"
+          label="Name of the dimension"
+          :rename="(to) => rename(row.id, to)"
+          :fixed="fixed"
+        />
         <input
           class="field number max-w-48"
+          :readonly="fixed"
           :value="row.text"
           :aria-label="`Value of ${row.name}`"
           @change="set(row.id, row.text, $event)"
@@ -99,6 +106,7 @@ async function add(): Promise<void> {
         <span v-if="row.value !== row.text" class="number text-quiet">= {{ row.value }}</span>
         <span class="min-w-0 flex-1 truncate text-quiet">{{ row.note }}</span>
         <button
+          v-if="!fixed"
           class="text-quiet hover:text-bad"
           :aria-label="`Delete ${row.name}`"
           @click="change(deleteDimension(row.id))"
@@ -107,7 +115,7 @@ async function add(): Promise<void> {
         </button>
       </li>
     </ul>
-    <form class="mt-3 flex gap-2" @submit.prevent="add">
+    <form v-if="!fixed" class="mt-3 flex gap-2" @submit.prevent="add">
       <input
         v-model="name"
         class="field max-w-40"

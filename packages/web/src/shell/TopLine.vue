@@ -10,13 +10,16 @@ import NameField from '../fields/NameField.vue';
 import PeopleHere from '../people/PeopleHere.vue';
 import ThemeButton from '../theme/ThemeButton.vue';
 import { useTrial } from '../trial/trial-store.ts';
+import { useAccount } from '../people/account-store.ts';
 import FileMenu from './FileMenu.vue';
 import FindingsMenu from './FindingsMenu.vue';
+import ShareMenu from './ShareMenu.vue';
 import UnitsMenu from './UnitsMenu.vue';
 
 const design = useDesign();
 const session = useSession();
 const trial = useTrial();
+const account = useAccount();
 const emit = defineEmits<{ help: [] }>();
 
 const partName = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
@@ -24,6 +27,7 @@ const saved = computed(() => {
   if (trial.past) return { text: `As it was: state ${trial.past.revision}`, tone: 'bg-warn' };
   if (design.saveState === 'offline') return { text: 'Offline, kept here', tone: 'bg-warn' };
   if (design.saveState === 'refused') return { text: 'Not saved, kept here', tone: 'bg-bad' };
+  if (!design.mayEdit) return { text: 'To look at only', tone: 'bg-link' };
   if (design.saveState === 'saving') return { text: 'Saving', tone: 'bg-link' };
   return { text: 'Saved', tone: 'bg-good' };
 });
@@ -54,6 +58,7 @@ async function redo(): Promise<void> {
         :name="design.design?.name ?? ''"
         label="Name of the design"
         :rename="(name) => design.edit(renameDesign(name))"
+        :fixed="!design.mayEdit"
       />
       <template v-if="partName"
         ><span>/</span><span class="truncate">{{ partName }}</span></template
@@ -94,6 +99,7 @@ async function redo(): Promise<void> {
       History
     </button>
     <FindingsMenu />
+    <ShareMenu v-if="account.accounts && design.role === 'owns'" />
     <UnitsMenu />
     <FileMenu />
     <ThemeButton />
