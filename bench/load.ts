@@ -17,6 +17,7 @@ const PEOPLE = Number(process.env.HELB_LOAD_PEOPLE ?? 300);
 const SECONDS = Number(process.env.HELB_LOAD_SECONDS ?? 60);
 const A_DESIGN = 5;
 
+const children: ChildProcess[] = [];
 const directory = mkdtempSync(join(tmpdir(), 'helb-load-'));
 const database = await startPrivateDatabase(directory, 0);
 const agent = new Agent({ keepAlive: true, maxSockets: 1000 });
@@ -26,6 +27,7 @@ function startServer(): Promise<{ child: ChildProcess; port: number }> {
     env: { ...process.env, HELB_DATABASE_URL: database.url, HELB_PORT: '0', HELB_LOG: 'error' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
+  children.push(child);
   return new Promise((done, fail) => {
     child.stdout!.on('data', (chunk: Buffer) => {
       const found = /127\.0\.0\.1:(\d+)/.exec(chunk.toString());
@@ -38,7 +40,7 @@ function startServer(): Promise<{ child: ChildProcess; port: number }> {
 /** Each request goes to the next server: nobody is kept to one. */
 function balance(ports: readonly number[]): Promise<{ port: number; stop(): void }> {
   let turn = 0;
-  const own = createServer((asked, answer) => {
+  const own = createServer({ keepAliveTimeout: 75_000 }, (asked, answer) => {
     const port = ports[turn++ % ports.length]!;
     const on = request(
       { host: '127.0.0.1', port, path: asked.url, method: asked.method, headers: asked.headers, agent },
@@ -153,6 +155,7 @@ try {
     await Promise.all(all.map(({ child }) => new Promise((gone) => child.once('exit', gone))));
   }
 } finally {
+  for (const child of children) child.kill('SIGTERM');
   agent.destroy();
   await database.stop();
   rmSync(directory, { recursive: true, force: true });

@@ -10,8 +10,10 @@ import { alone, connectDatabase, sharedSecret } from './database/connect.ts';
 import { lockDirectory } from './database/data-lock.ts';
 import { startPrivateDatabase } from './database/private-mariadb.ts';
 import { loadDemoOnce } from './demo.ts';
-import { ChangeLog, revisionsOf } from './designs/change-log.ts';
+import { ChangeLog } from './designs/change-log.ts';
 import { startDesks } from './designs/desk-threads.ts';
+import { revisionsOf } from './designs/log-rows.ts';
+import { LogTable } from './designs/log-table.ts';
 import { purgeDaily } from './designs/purge.ts';
 import { upgradeStored } from './designs/upgrades.ts';
 import { Live } from './live/live.ts';
@@ -19,6 +21,8 @@ import { keeperLink, pageOf } from './people/links.ts';
 import { Outbox } from './people/outbox.ts';
 import { readSettings, type Settings } from './settings.ts';
 
+/** Longer than balancers keep a connection they do not use, so that none is closed on a request under way. */
+const KEEP_ALIVE_MS = 75_000;
 /** Open requests get this long to finish at shutdown. */
 const DRAIN_MS = 3000;
 
@@ -88,15 +92,18 @@ async function main(): Promise<void> {
   const settings = readSettings();
   const log = pino({ level: settings.log });
   let answer = NOT_YET;
-  const server = createServer((request, response) => answer(request, response));
+  const server = createServer({ keepAliveTimeout: KEEP_ALIVE_MS }, (request, response) => answer(request, response));
   await listen(server, settings);
-  const sequelize = await connectDatabase(await databaseUrl(settings));
+  const url = await databaseUrl(settings);
+  const sequelize = await connectDatabase(url);
   started.push(() => sequelize.close());
   await alone(sequelize, () => upgradeStored(sequelize, log));
   const desks = startDesks();
   started.push(() => desks.stop());
   const live = new Live();
-  const changes = new ChangeLog(sequelize, desks, live);
+  const table = new LogTable(url);
+  started.push(() => table.stop());
+  const changes = new ChangeLog(sequelize, desks, live, table);
   started.push(() => changes.stop());
   // Requests end before what they use does.
   started.push(started.shift()!);

@@ -16,6 +16,7 @@ import { startPrivateDatabase, type PrivateDatabase } from './database/private-m
 import { ChangeLog } from './designs/change-log.ts';
 import { Desk } from './designs/desk.ts';
 import type { Desks } from './designs/desk-threads.ts';
+import { LogTable } from './designs/log-table.ts';
 import { Live } from './live/live.ts';
 import { Outbox } from './people/outbox.ts';
 
@@ -31,6 +32,7 @@ export class Served {
   readonly directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
   sequelize!: Sequelize;
   changes!: ChangeLog;
+  table!: LogTable;
   app!: RequestListener;
   /** A browser that comes with its cookie. */
   api!: Browser;
@@ -49,7 +51,8 @@ export class Served {
   async start(): Promise<void> {
     this.database = await startPrivateDatabase(this.directory, 0);
     this.sequelize = await connectDatabase(this.database.url);
-    this.changes = new ChangeLog(this.sequelize, this.desks, new Live());
+    this.table = new LogTable(this.database.url);
+    this.changes = new ChangeLog(this.sequelize, this.desks, new Live(), this.table);
     const { sequelize, desks, changes } = this;
     const access = new Access('a secret of the tests', this.accounts);
     const post = { outbox: new Outbox(this.outbox), home: () => 'http://127.0.0.1' };
@@ -60,6 +63,7 @@ export class Served {
 
   async stop(): Promise<void> {
     await this.changes.stop();
+    await this.table.stop();
     await this.sequelize.close();
     await this.database.stop();
     rmSync(this.directory, { recursive: true, force: true });

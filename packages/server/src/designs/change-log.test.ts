@@ -133,11 +133,33 @@ describe('the change log', () => {
 
   test('many who add a thing at once all succeed, through two servers on one database', async () => {
     const id = await s.newDesign();
-    const second = new ChangeLog(s.sequelize, s.desks, new Live());
+    const second = new ChangeLog(s.sequelize, s.desks, new Live(), s.table);
     const text = (i: number) => JSON.stringify({ base: 0, change: s.changeOf(addDimension(`d${i}`, { name: `d_${i}`, value: '1 mm' })) }); // prettier-ignore
     await Promise.all(Array.from({ length: 12 }, (_, i) => [s.changes, second][i % 2]!.append(id, `author ${i % 3}`, text(i)))); // prettier-ignore
     const { document, revision, log } = await s.open(id);
     expect([revision, log.length, document.dimensionOrder.length]).toEqual([12, 12, 12]);
+    await second.stop();
+  });
+
+  test('what one server remembers of a design misleads nobody: another may have changed, taken or deleted it', async () => {
+    const id = await s.newDesign();
+    const own = new Desk();
+    const second = new ChangeLog(s.sequelize, { do: async (task) => own.do(task), stop: async () => {} }, new Live(), s.table); // prettier-ignore
+    const text = (base: number, change: object) => JSON.stringify({ base, change });
+    const named = (name: string) => s.changeOf(renameDesign(name));
+    for (let i = 0; i < 6; i++)
+      await [s.changes, second][i % 2]!.append(id, 'ana', text(i, s.changeOf(addDimension(`d${i}`, { name: `n_${i}`, value: '1 mm' })))); // prettier-ignore
+    // The first still takes revision 5 for the newest.
+    await second.append(id, 'ben', text(6, named('Bens')));
+    await expect(s.changes.append(id, 'ana', text(6, named('Anas')))).rejects.toThrow(/made “Rename the design to Bens” meanwhile/); // prettier-ignore
+    // One change, through both at once, is kept once.
+    const once = text(7, s.changeOf(renamePart('part1', 'Once')));
+    const both = await Promise.all([s.changes, second].map((c) => c.append(id, 'ana', once)));
+    expect(both.map((b) => b.revision)).toEqual([8, 8]);
+    const { revision, document, log } = await s.open(id);
+    expect([revision, log.length, document.name, document.dimensionOrder.length]).toEqual([8, 8, 'Bens', 6]);
+    await s.api.delete(`/api/designs/${id}`).expect(204);
+    for (const log of [s.changes, second]) await expect(log.append(id, 'ana', text(8, named('Late')))).rejects.toThrow(/no longer exists/); // prettier-ignore
     await second.stop();
   });
 
@@ -146,7 +168,12 @@ describe('the change log', () => {
     for (let i = 0; i < 5; i++) await s.send(id, i, s.changeOf(addPart(`p${i}`, `Part of ${i}`))).expect(200);
     expect(await DesignRow.findByPk(id)).toMatchObject({ revision: 5, documentRevision: 0 });
     const fresh = new Desk();
-    const other = new ChangeLog(s.sequelize, { do: async (task) => fresh.do(task), stop: async () => {} }, new Live());
+    const other = new ChangeLog(
+      s.sequelize,
+      { do: async (task) => fresh.do(task), stop: async () => {} },
+      new Live(),
+      s.table,
+    );
     expect(JSON.parse((await other.documentAt(id)).text)).toEqual((await s.open(id)).document);
     await s.changes.stop();
     expect(await DesignRow.findByPk(id)).toMatchObject({ documentRevision: 5 });

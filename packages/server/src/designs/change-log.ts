@@ -1,26 +1,15 @@
 /** A design's log: the truth. Changes are appended to it, and what a design is follows from it. */
-import type { LoggedChange, Touch } from '@helb/core';
-import { Op, UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { Op, type Sequelize, type Transaction } from 'sequelize';
+import { atMost } from '../at-most.ts';
 import { ChangeRow, DesignRow } from '../database/models.ts';
 import type { Live } from '../live/live.ts';
 import { namesOf } from '../people/names.ts';
 import { Refusal } from '../refusal.ts';
-import { headOf, type Answer, type Head, type LoggedRow, type Stored, type Task, type Worked } from './desk.ts';
+import { headOf, type Answer, type Head, type Task, type Worked } from './desk.ts';
 import type { Desks } from './desk-threads.ts';
-
-/** A change as pages hear of it. */
-export interface Told extends LoggedChange {
-  readonly revision: number;
-  readonly author: string | null;
-  /** Name of the author; null of one without an account. */
-  readonly by: string | null;
-  readonly at: string;
-  readonly named: string | null;
-  readonly touches: readonly Touch[];
-}
-
-/** A change of which one knows what it was, not what it did. */
-export type Listed = Omit<Told, 'touches'>;
+import { between, laterThan, loggedOf, rowOf, storedOf, told, type DesignHead, type KeptChange, type Told } from './log-rows.ts'; // prettier-ignore
+import type { LogTable, Look } from './log-table.ts';
+import { Recent } from './recent.ts';
 
 export interface Acknowledged {
   /** The design's revision after this change. */
@@ -31,8 +20,6 @@ export interface Acknowledged {
   readonly missed: readonly Told[];
 }
 
-/** A page of a design's history. */
-const PAGE = 300;
 /** Who was away for longer than so many changes opens the design anew. */
 const MOST_MISSED = 5000;
 /** Longer texts are read on a desk, not where requests are answered. */
@@ -41,17 +28,24 @@ const SHORT_TEXT = 64 * 1024;
 const REST_MS = 3000;
 const MOST_UNWRITTEN = 100;
 
-const LISTED = ['revision', 'changeId', 'kind', 'target', 'label', 'author', 'named', 'createdAt'] as const;
+/** Trying again costs less than to keep the others out; after so many times they are. */
+const MOST_TRIES = 8;
+/** So many designs are held at once, of the connections there are. */
+const MOST_HELD = 6;
 
 export class ChangeLog {
   /** Of each design, the change being appended now. */
   private readonly turns = new Map<string, Promise<unknown>>();
   private readonly unwritten = new Map<string, { count: number; timer: NodeJS.Timeout }>();
+  private readonly recent = new Recent();
+  /** Each holds a connection while it needs others: were they to take all there are, none would get on. */
+  private readonly inTurn = atMost(MOST_HELD);
 
   constructor(
     private readonly sequelize: Sequelize,
     private readonly desks: Desks,
     private readonly live: Live,
+    private readonly table: LogTable,
   ) {}
 
   /**
@@ -73,19 +67,36 @@ export class ChangeLog {
     const { head } = answer;
     if (head.by !== undefined && head.by !== author)
       throw new Refusal(401, 'Someone else signed in in this browser since; sign in again as who made this.');
-    const told =
-      (await this.attempt(design, author, head, text)) ??
-      // Another server was quicker: now one waits for one's turn.
-      (await this.sequelize.transaction(async (held) => {
-        await DesignRow.findByPk(design, { attributes: ['id'], transaction: held, lock: held.LOCK.UPDATE });
-        return this.attempt(design, author, head, text, held);
-      }));
+    let told = await this.attemptByMemory(design, author, head, text);
+    // Another server may be quicker, a few times over.
+    for (let i = 0; i < MOST_TRIES && !told; i++) told = await this.attempt(design, author, head, text);
+    told ??= await this.attemptHeld(design, author, head, text);
     if (!told) throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
     if (told.kept && told.isNew) {
       this.live.changed(design, told.kept);
       this.writeLater(design);
     }
     return { revision: told.revision, kept: told.kept, missed: told.missed };
+  }
+
+  /**
+   * Without asking the database first: what was seen of the design last is taken for its newest, and writing tells
+   * whether it was. Nothing is refused by it.
+   * @returns null when it has to be asked
+   */
+  private async attemptByMemory(design: string, author: string, head: Head, text: string): Promise<Attempted | null> {
+    if (head.of !== undefined || head.to !== undefined) return null;
+    const known = this.recent.guess(design, head.base);
+    if (!known || known.missed.some((c) => c.changeId === head.id)) return null;
+    try {
+      const worked = await this.work(known.row, author, head, text, known.missed);
+      const kept = worked.idle ? null : await this.write(known.row, author, head, worked);
+      if (kept) return { revision: kept.revision, missed: await told(known.missed), kept, isNew: true };
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+    }
+    this.recent.doubt(design);
+    return null;
   }
 
   /**
@@ -98,12 +109,11 @@ export class ChangeLog {
     head: Head,
     text: string,
     held?: Transaction,
-  ): Promise<(Acknowledged & { readonly isNew: boolean }) | null> {
-    const [row, known] = await Promise.all([
-      rowOf(design, held),
-      ChangeRow.findOne({ where: { designId: design, changeId: head.id }, ...within(held) }),
-    ]);
-    if (known) return { ...(await this.again(design, head, known)), isNew: false };
+  ): Promise<Attempted | null> {
+    const after = this.recent.readFrom(design, head.base);
+    const { row, known, later } = held ? await lookHeld(design, head.id, after, held) : await this.table.look(design, head.id, after, MOST_MISSED + 1); // prettier-ignore
+    if (!row) throw new Refusal(404, 'This design no longer exists.');
+    if (known) return { ...(await this.again(design, head)), isNew: false };
     if (head.base > row.revision)
       throw new Refusal(
         409,
@@ -111,16 +121,21 @@ export class ChangeLog {
       );
     if (row.revision - head.base > MOST_MISSED)
       throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
-    const missed = await between(design, head.base, row.revision, held);
+    const before = this.recent.after(design, head.base) ?? [];
+    const missed = [...before, ...later].filter((c) => c.revision <= row.revision);
+    if (missed.length !== row.revision - head.base)
+      throw new Refusal(503, 'The server is busy; try again in a moment.');
+    this.recent.saw(row, after, later);
     const worked = await this.work(row, author, head, text, missed);
     const base = { revision: row.revision, missed: await told(missed) };
     if (worked.idle) return { ...base, kept: null, isNew: false };
-    const kept = held ? await this.write(row, author, head, worked, held) : await this.writeAlone(row, author, head, worked); // prettier-ignore
+    const kept = held ? await this.writeHeld(row, author, head, worked, held) : await this.write(row, author, head, worked); // prettier-ignore
     return kept && { ...base, revision: kept.revision, kept, isNew: true };
   }
 
   /** Sent again because the answer was lost; it is kept already. */
-  private async again(design: string, head: Head, known: ChangeRow): Promise<Acknowledged> {
+  private async again(design: string, head: Head): Promise<Acknowledged> {
+    const known = (await ChangeRow.findOne({ where: { designId: design, changeId: head.id } }))!;
     if (known.changeId !== head.id || (known.digest !== null && known.digest !== head.digest))
       throw new Refusal(409, 'Another change has this id already; reload the page and make it again.');
     const missed = await between(design, head.base, known.revision - 1);
@@ -128,11 +143,27 @@ export class ChangeLog {
     return { revision: known.revision, kept: kept!, missed: await told(missed) };
   }
 
-  private async work(row: DesignRow, author: string, head: Head, text: string, missed: ChangeRow[]): Promise<Worked> {
+  /** In one's turn among servers: nobody else changes the design meanwhile. */
+  private attemptHeld(design: string, author: string, head: Head, text: string): Promise<Attempted | null> {
+    return this.inTurn(() =>
+      this.sequelize.transaction(async (held) => {
+        await DesignRow.findByPk(design, { attributes: ['id'], transaction: held, lock: held.LOCK.UPDATE });
+        return this.attempt(design, author, head, text, held);
+      }),
+    );
+  }
+
+  private async work(
+    row: DesignHead,
+    author: string,
+    head: Head,
+    text: string,
+    missed: readonly KeptChange[],
+  ): Promise<Worked> {
     const of = head.of === undefined ? null : await this.earlier(row.id, author, head.of);
     const own = new Set(head.own);
     const others = missed.filter((r) => r.author !== author || !own.has(r.changeId));
-    const since = of ? await between(row.id, of.revision, row.revision) : others;
+    const since: readonly KeptChange[] = of ? await between(row.id, of.revision, row.revision) : others;
     if (head.to !== undefined && head.to > row.revision)
       throw new Refusal(404, 'There is no such state of the design.');
     const back = head.to === undefined ? [] : await between(row.id, head.to, row.revision);
@@ -158,54 +189,45 @@ export class ChangeLog {
   }
 
   /** @returns the change as kept; null when another server was quicker */
-  private async writeAlone(row: DesignRow, author: string, head: Head, worked: Worked): Promise<Told | null> {
-    try {
-      return await this.sequelize.transaction((transaction) => this.write(row, author, head, worked, transaction));
-    } catch (error) {
-      if (error instanceof UniqueConstraintError) return null;
-      throw error;
-    }
+  private async write(row: DesignHead, author: string, head: Head, worked: Worked): Promise<Told | null> {
+    const made = changeOf(row, author, head, worked);
+    if (!(await this.table.write({ ...made, design: row.id, name: worked.name, firstPart: worked.firstPart })))
+      return null;
+    this.recent.wrote(row, made);
+    return (await told([made]))[0]!;
   }
 
-  private async write(
-    row: DesignRow,
+  /** The same within a transaction that holds the design. */
+  private async writeHeld(
+    row: DesignHead,
     author: string,
     head: Head,
     worked: Worked,
     transaction: Transaction,
   ): Promise<Told | null> {
-    const revision = row.revision + 1;
+    const made = changeOf(row, author, head, worked);
+    const { revision, changeId: newest } = made;
     const [taken] = await DesignRow.update(
-      { revision, newest: head.id, name: worked.name, firstPart: worked.firstPart },
+      { revision, newest, name: worked.name, firstPart: worked.firstPart },
       { where: { id: row.id, revision: row.revision, deletedAt: null }, transaction },
     );
     if (taken === 0) return null;
-    const made = await ChangeRow.create(
-      {
-        designId: row.id,
-        revision,
-        changeId: head.id,
-        kind: head.kind,
-        target: head.of ?? null,
-        command: worked.command,
-        args: worked.args,
-        label: worked.label,
-        author,
-        digest: head.digest,
-        touches: worked.touches,
-      },
-      { transaction },
-    );
+    await ChangeRow.create({ ...made, designId: row.id }, { transaction });
     return (await told([made]))[0]!;
   }
 
   /** Ask a desk, and send the design along when the desk does not hold it. */
-  private async ask(row: DesignRow, task: AboutDesign): Promise<Answer> {
+  private async ask(row: DesignHead, task: AboutDesign): Promise<Answer> {
     const of = { design: row.id, revision: row.revision, newest: row.newest };
-    const answer = await this.desks.do({ ...task, ...of });
-    if (answer.is !== 'wanting') return answer;
-    const again = await this.desks.do({ ...task, ...of, stored: await storedOf(row.id, row.revision) });
-    return again.is === 'wanting' ? { is: 'refused', status: 503, message: 'The server is busy; try again in a moment.' } : again; // prettier-ignore
+    const most = this.recent.lacking(row);
+    let answer = await this.desks.do({ ...task, ...of, ...(most ? { stored: most } : {}) });
+    // Most often it lacks a few changes only; what it holds may be put away meanwhile.
+    const lacking = answer.is === 'wanting' && answer.holds ? await laterThan(row.id, answer.holds, row.revision) : null; // prettier-ignore
+    if (lacking) answer = await this.desks.do({ ...task, ...of, stored: lacking });
+    if (answer.is === 'wanting')
+      answer = await this.desks.do({ ...task, ...of, stored: await storedOf(row.id, row.revision) });
+    this.recent.asked(row);
+    return answer.is === 'wanting' ? { is: 'refused', status: 503, message: 'The server is busy; try again in a moment.' } : answer; // prettier-ignore
   }
 
   /** The design as text, at its newest or an earlier revision. @throws Refusal */
@@ -263,90 +285,31 @@ export class ChangeLog {
   }
 }
 
+/** Within a transaction that holds the design. */
+async function lookHeld(design: string, changeId: string, after: number, held: Transaction): Promise<Look> {
+  const row = await rowOf(design, held);
+  const known = await ChangeRow.count({ where: { designId: design, changeId }, transaction: held });
+  return { row, known: known > 0, later: await between(design, after, row.revision, held) };
+}
+
+type Attempted = Acknowledged & { readonly isNew: boolean };
+const changeOf = (row: DesignHead, author: string, head: Head, worked: Worked) => ({
+  revision: row.revision + 1,
+  changeId: head.id,
+  kind: head.kind,
+  target: head.of ?? null,
+  command: worked.command,
+  args: worked.args,
+  label: worked.label,
+  author,
+  digest: head.digest,
+  touches: worked.touches,
+  named: null,
+  createdAt: new Date(),
+});
+
 type Without<T> = T extends unknown ? Omit<T, 'design' | 'revision' | 'newest' | 'stored'> : never;
 type AboutDesign = Without<Extract<Task, { design: string }>>;
 
 const refusalOf = (answer: Answer): Refusal =>
   answer.is === 'refused' ? new Refusal(answer.status, answer.message) : new Refusal(500, 'The server met a fault of its own.'); // prettier-ignore
-
-/** A design that is there, without its document. @throws Refusal 404 */
-export async function rowOf(id: string, held?: Transaction): Promise<DesignRow> {
-  const row = await DesignRow.findByPk(id, { attributes: { exclude: ['document'] }, ...within(held) });
-  if (!row || row.id !== id || row.deletedAt) throw new Refusal(404, 'This design no longer exists.');
-  return row;
-}
-
-/** The newest revisions of those designs that are there. */
-export async function revisionsOf(ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
-  const rows = await DesignRow.findAll({ where: { id: [...ids], deletedAt: null }, attributes: ['id', 'revision'] });
-  return new Map(rows.map((r) => [r.id, r.revision]));
-}
-
-const within = (held: Transaction | undefined) => (held ? { transaction: held } : {});
-
-function between(designId: string, after: number, upTo: number, held?: Transaction): Promise<ChangeRow[]> {
-  if (upTo <= after) return Promise.resolve([]);
-  return ChangeRow.findAll({
-    where: { designId, revision: { [Op.gt]: after, [Op.lte]: upTo } },
-    order: ['revision'],
-    ...within(held),
-  });
-}
-
-async function storedOf(id: string, revision: number): Promise<Stored> {
-  const row = await DesignRow.findByPk(id, { attributes: ['document', 'documentRevision'] });
-  if (!row) throw new Refusal(404, 'This design no longer exists.');
-  const since = await ChangeRow.findAll({
-    where: { designId: id, revision: { [Op.gt]: row.documentRevision, [Op.lte]: revision } },
-    order: ['revision'],
-    attributes: ['touches'],
-  });
-  return { document: row.document, revision: row.documentRevision, touches: since.map((r) => r.touches!) };
-}
-
-type Names = ReadonlyMap<string, string | null>;
-
-const loggedOf = (
-  { label, author: by, touches, command, args }: ChangeRow,
-  author: string,
-  names: Names,
-): LoggedRow => ({
-  label,
-  by: by === author ? 'You' : (by && names.get(by)) || 'Someone else',
-  touches: touches ?? '[]',
-  command,
-  args,
-});
-
-function listedOf(row: ChangeRow, names: Names): Listed {
-  const { revision, changeId: id, kind, target, label, author, named, createdAt } = row;
-  return { revision, id, kind, ...(target === null ? {} : { of: target }), label, author: author ?? null, by: (author && names.get(author)) || null, named: named ?? null, at: createdAt.toISOString() }; // prettier-ignore
-}
-
-async function listed(rows: readonly ChangeRow[]): Promise<Listed[]> {
-  const names = await namesOf(rows.map((r) => r.author));
-  return rows.map((row) => listedOf(row, names));
-}
-
-async function told(rows: readonly ChangeRow[]): Promise<Told[]> {
-  const names = await namesOf(rows.map((r) => r.author));
-  return rows.map((row) => ({ ...listedOf(row, names), touches: JSON.parse(row.touches ?? '[]') as Touch[] }));
-}
-
-/** A page of the log, oldest first, that ends before a revision. */
-export async function pageOfLog(designId: string, before?: number): Promise<{ log: Listed[]; more: boolean }> {
-  const rows = await ChangeRow.findAll({
-    where: { designId, ...(before === undefined ? {} : { revision: { [Op.lt]: before } }) },
-    order: [['revision', 'DESC']],
-    limit: PAGE + 1,
-    attributes: [...LISTED],
-  });
-  return { log: await listed(rows.slice(0, PAGE).reverse()), more: rows.length > PAGE };
-}
-
-/** What a change did. @throws Refusal 404 */
-export async function changeNamed(designId: string, changeId: string): Promise<Told> {
-  const row = await ChangeRow.findOne({ where: { designId, changeId } });
-  if (!row || row.changeId !== changeId) throw new Refusal(404, 'This change is not in the design’s history.');
-  return (await told([row]))[0]!;
-}

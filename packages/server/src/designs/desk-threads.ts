@@ -13,8 +13,14 @@ export interface Desks {
 const LONGEST_MS = 10_000;
 const LONGEST_READ_MS = 30_000;
 const MEMORY_MB = 1024;
-/** More than there are cores, so that one long computation leaves room for short ones. */
-const threads = () => Math.max(3, Math.min(8, availableParallelism()));
+/** Changes make much that is soon forgotten. */
+const YOUNG_MEMORY_MB = 64;
+/** What is held by a busy thread waits so long for it: to read a design anew elsewhere costs about as much. */
+const PATIENCE_MS = 300;
+/** So many work as a rule; each takes long to come to its full speed. */
+const usualThreads = () => Math.max(1, Math.min(8, Math.ceil(availableParallelism() / 2)));
+/** More come when those are held up, so that one long computation leaves room for short ones. */
+const MORE_THREADS = 2;
 
 const TOO_MUCH: Answer = { is: 'refused', status: 422, message: 'This takes more time or memory than the server gives; make it in smaller pieces.' }; // prettier-ignore
 const STOPPED: Answer = { is: 'refused', status: 503, message: 'The server is stopping; try again in a moment.' };
@@ -28,6 +34,7 @@ class DeskThread {
   private worker: Worker | null = null;
   private job: Job | null = null;
   private timer: NodeJS.Timeout | null = null;
+  private since = 0;
   /** Designs it was last asked about. */
   readonly knows = new Set<string>();
 
@@ -37,8 +44,14 @@ class DeskThread {
     return this.job === null;
   }
 
+  /** Its job takes longer than most. */
+  get isHeldUp(): boolean {
+    return this.job !== null && performance.now() - this.since > PATIENCE_MS;
+  }
+
   begin(job: Job): void {
     this.job = job;
+    this.since = performance.now();
     if ('design' in job.task) this.knows.add(job.task.design);
     this.worker ??= this.start();
     const limit = job.task.kind === 'read' ? LONGEST_READ_MS : LONGEST_MS;
@@ -48,7 +61,7 @@ class DeskThread {
 
   private start(): Worker {
     const worker = new Worker(new URL('./desk-thread.mjs', import.meta.url), {
-      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB, maxYoungGenerationSizeMb: YOUNG_MEMORY_MB },
     });
     worker.on('message', (answer: Answer) => this.end(answer));
     worker.on('error', () => {});
@@ -81,20 +94,31 @@ class DeskThread {
 }
 
 export function startDesks(): Desks {
-  const waiting: Job[] = [];
-  const next = (): void => {
-    while (waiting.length > 0) {
-      const { task } = waiting[0]!;
-      const id = 'design' in task ? task.design : null;
-      const own = id === null ? undefined : all.find((t) => t.knows.has(id));
-      // The thread that holds the design needs nothing sent along.
-      const thread = own?.isIdle ? own : all.find((t) => t.isIdle);
-      if (!thread) return;
-      if (thread !== own && id !== null) own?.knows.delete(id);
-      thread.begin(waiting.shift()!);
-    }
+  let waiting: Job[] = [];
+  let again: NodeJS.Timeout | null = null;
+  /** The thread that holds the design needs nothing sent along; the others share what is left. */
+  const threadFor = ({ task }: Job): DeskThread | null => {
+    const id = 'design' in task ? task.design : null;
+    const own = id === null ? undefined : all.find((t) => t.knows.has(id));
+    if (own && (own.isIdle || !own.isHeldUp)) return own.isIdle ? own : null;
+    const usual = all.slice(0, usualThreads());
+    const among = usual.every((t) => t.isHeldUp) ? all : usual;
+    const [thread] = among.filter((t) => t.isIdle).sort((a, b) => a.knows.size - b.knows.size);
+    if (thread && id !== null) own?.knows.delete(id);
+    return thread ?? null;
   };
-  const all: DeskThread[] = Array.from({ length: threads() }, () => new DeskThread(() => next()));
+  const next = (): void => {
+    const still: Job[] = [];
+    for (const job of waiting) {
+      const thread = threadFor(job);
+      if (thread) thread.begin(job);
+      else still.push(job);
+    }
+    waiting = still;
+    // A thread may come to be held up without a word.
+    if (waiting.length > 0) again ??= setTimeout(() => ((again = null), next()), PATIENCE_MS).unref();
+  };
+  const all: DeskThread[] = Array.from({ length: usualThreads() + MORE_THREADS }, () => new DeskThread(() => next()));
   return {
     do: (task) =>
       new Promise((answer) => {

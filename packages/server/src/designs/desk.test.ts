@@ -13,7 +13,7 @@ describe('a desk', () => {
   test('asks for a design it does not hold, and then holds it', () => {
     const desk = new Desk();
     const task = taking({ text: text('change-1', 'A') });
-    expect(desk.do(task)).toEqual({ is: 'wanting' });
+    expect(desk.do(task)).toEqual({ is: 'wanting', holds: null });
     expect(desk.do({ ...task, stored: { document, revision: 0, touches: [] } } as Task)).toMatchObject({ is: 'worked', worked: { label: 'Rename a part to A' } }); // prettier-ignore
     expect(desk.do(task)).toMatchObject({ is: 'worked' });
   });
@@ -25,6 +25,7 @@ describe('a desk', () => {
     // Another server was quicker: its change is the newest now.
     expect(desk.do(taking({ text: text('change-2', 'B', 1), revision: 1, newest: 'other' }))).toEqual({
       is: 'wanting',
+      holds: { revision: 0, newest: null },
     });
     const kept = desk.do({ kind: 'document', design: 'd', revision: 1, newest: 'change-1' });
     expect(kept.is === 'text' && JSON.parse(kept.text)).toMatchObject({ parts: { p: { name: 'A' } } });
@@ -41,6 +42,16 @@ describe('a desk', () => {
     expect(named({ ...of, stored: { document, revision: 0, touches } })).toBe('B');
     expect(named({ ...of, back: [touches[1]!] })).toBe('A');
     expect(named({ ...of, back: [touches[1]!, touches[0]!] })).toBe('P');
+  });
+
+  test('of a design it holds needs only what was done since; not of another state', () => {
+    const desk = new Desk();
+    desk.do({ kind: 'document', design: 'd', revision: 0, newest: null, stored: { document, revision: 0, touches: [] } }); // prettier-ignore
+    const touches = [JSON.stringify([{ path: ['parts', 'p', 'name'], was: 'P', is: 'Q' }])];
+    const of = { kind: 'document', design: 'd', revision: 8, newest: 'x' } as const;
+    expect(desk.do({ ...of, stored: { revision: 7, touches } })).toMatchObject({ is: 'wanting' });
+    const now = desk.do({ ...of, revision: 1, stored: { revision: 0, touches } });
+    expect(now.is === 'text' && JSON.parse(now.text)).toMatchObject({ parts: { p: { name: 'Q' } } });
   });
 
   test.each([

@@ -20,9 +20,16 @@ export interface LoggedRow {
 
 /** A design as it is stored: a state of it, and what was done since. */
 export interface Stored {
-  readonly document: string;
+  /** Not sent where the desk holds that state. */
+  readonly document?: string;
   readonly revision: number;
   readonly touches: readonly string[];
+}
+
+/** A state of a design, told from others by the change that led to it. */
+export interface Held {
+  readonly revision: number;
+  readonly newest: string | null;
 }
 
 interface OfDesign {
@@ -79,8 +86,8 @@ export type Answer =
   | { readonly is: 'worked'; readonly worked: Worked }
   | { readonly is: 'text'; readonly text: string; readonly name: string; readonly firstPart: string | null }
   | { readonly is: 'done' }
-  /** The design is not held here; send it along. */
-  | { readonly is: 'wanting' }
+  /** The design is not held here as it is now; send along what is lacking. */
+  | { readonly is: 'wanting'; readonly holds: Held | null }
   | { readonly is: 'refused'; readonly status: number; readonly message: string };
 
 /** Of all designs held, in characters as stored; in memory they take several times as much. */
@@ -92,6 +99,12 @@ const Sent = z.strictObject({
   own: z.array(z.string().max(40)).max(5000).default([]),
   by: z.string().max(40).optional(),
   change: Change,
+});
+
+const stateIn = (document: string, revision: number): Pick<State, 'revision' | 'design' | 'bytes'> => ({
+  revision,
+  design: JSON.parse(document) as Design,
+  bytes: document.length,
 });
 
 interface State {
@@ -134,12 +147,26 @@ export class Desk {
       return state;
     }
     if (!stored) return null;
-    const begun = JSON.parse(stored.document) as Design;
+    const begun = stored.document === undefined ? own?.now : stateIn(stored.document, stored.revision);
+    if (begun?.revision !== stored.revision) return null;
     const touches = stored.touches.flatMap((t) => JSON.parse(t) as Touch[]);
-    const design = touches.length > 0 ? withTouches(begun, touches, false) : begun;
-    const state = { revision, newest, design, bytes: stored.document.length };
+    const design = touches.length > 0 ? withTouches(begun.design, touches, false) : begun.design;
+    if (stored.document === undefined) this.followed(begun.design, design);
+    const bytes = begun.bytes + stored.touches.reduce((sum, t) => sum + t.length, 0);
+    const state = { revision, newest, design, bytes };
     this.hold(id, state);
     return state;
+  }
+
+  /** What was computed of the one serves the other, where little lies between them. */
+  private followed(before: Design, after: Design): void {
+    Ledger.of(before);
+    Ledger.of(after);
+  }
+
+  private wanting(id: string): Answer {
+    const now = this.held.get(id)?.now;
+    return { is: 'wanting', holds: now ? { revision: now.revision, newest: now.newest } : null };
   }
 
   private hold(id: string, now: State): void {
@@ -158,7 +185,7 @@ export class Desk {
     const sent = read(task.text);
     if (!sent) return refused(422, UNREADABLE);
     const state = this.state(task);
-    if (!state) return { is: 'wanting' };
+    if (!state) return this.wanting(task.design);
     const { change } = sent;
     const taken =
       change.kind === 'restore'
@@ -186,7 +213,7 @@ export class Desk {
 
   private document(task: Task & { kind: 'document' }): Answer {
     const state = this.state(task);
-    if (!state) return { is: 'wanting' };
+    if (!state) return this.wanting(task.design);
     const design = task.back ? before(state.design, task.back) : state.design;
     return { is: 'text', text: JSON.stringify(design), name: design.name, firstPart: design.partOrder[0] ?? null };
   }
@@ -194,7 +221,7 @@ export class Desk {
   /** A picture is kept only of what the design is now, and only when it can be read. */
   private picture(task: Task & { kind: 'picture' }): Answer {
     const state = this.state(task);
-    if (!state) return { is: 'wanting' };
+    if (!state) return this.wanting(task.design);
     const { design } = state;
     const known = Object.hasOwn(design.parts, task.part);
     if (!known || pictureKey(design, Ledger.of(design), task.part) !== task.key)

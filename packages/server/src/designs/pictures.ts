@@ -4,7 +4,8 @@ import type { SolidKernel } from '@helb/core';
 import type { Guarded } from '../access/guarded.ts';
 import { PictureRow } from '../database/models.ts';
 import { Refusal } from '../refusal.ts';
-import { rowOf, type ChangeLog } from './change-log.ts';
+import type { ChangeLog } from './change-log.ts';
+import { rowOf } from './log-rows.ts';
 
 /** A part with a finer picture than this is simply computed anew. */
 const MOST_BYTES = 8 * 1024 * 1024;

@@ -7,7 +7,8 @@ import { jsonOf, textOf } from '../body.ts';
 import { ChangeRow, DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
 import { foundProject } from '../projects/routes.ts';
 import { Refusal } from '../refusal.ts';
-import { changeNamed, pageOfLog, rowOf, type ChangeLog } from './change-log.ts';
+import type { ChangeLog } from './change-log.ts';
+import { changeNamed, pageOfLog, rowOf } from './log-rows.ts';
 import type { Desks } from './desk-threads.ts';
 
 const NewDesign = z.strictObject({ name: z.string().trim().min(1).max(80) });

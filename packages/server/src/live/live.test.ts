@@ -4,7 +4,8 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { hostList } from '../access/hosts.ts';
-import { ChangeLog, revisionsOf } from '../designs/change-log.ts';
+import { ChangeLog } from '../designs/change-log.ts';
+import { revisionsOf } from '../designs/log-rows.ts';
 import { served } from '../served.ts';
 import { Live } from './live.ts';
 
@@ -64,7 +65,7 @@ test('pages of a design hear what was changed, through whichever server, in orde
   const id = await s.newDesign();
   const [one, two] = [await page(id), await page(id)];
   // This server's own talk reaches its pages at once; what another one takes is found by looking.
-  const near = new ChangeLog(s.sequelize, s.desks, live);
+  const near = new ChangeLog(s.sequelize, s.desks, live, s.table);
   const text = (base: number, name: string) => JSON.stringify({ base, change: s.changeOf(renamePart('part1', name)) });
   await near.append(id, 'ana', text(0, 'A'));
   await s.changes.append(id, 'ben', text(1, 'B'));

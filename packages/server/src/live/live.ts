@@ -5,7 +5,7 @@ import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
 import type { Access, Asker } from '../access/access.ts';
 import { hostFault, type HostList } from '../access/hosts.ts';
-import type { Told } from '../designs/change-log.ts';
+import type { Told } from '../designs/log-rows.ts';
 
 /** Where somebody is: a part, and a step of it. */
 const Where = z.strictObject({ part: z.string().max(40).nullable(), step: z.string().max(40).nullable() });

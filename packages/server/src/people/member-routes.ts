@@ -5,7 +5,7 @@ import { cookieOptions, MOST_SHARES, SHARES_COOKIE } from '../access/access.ts';
 import type { Guarded } from '../access/guarded.ts';
 import { cookieIn, hashOf, newToken } from '../access/tokens.ts';
 import { jsonOf } from '../body.ts';
-import { rowOf } from '../designs/change-log.ts';
+import { rowOf } from '../designs/log-rows.ts';
 import { foundProject } from '../projects/routes.ts';
 import { Refusal } from '../refusal.ts';
 import { Address, type Post } from './account-routes.ts';

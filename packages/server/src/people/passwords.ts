@@ -1,26 +1,13 @@
 /** Passwords: argon2id at the package's settings (19 MiB, two passes), which are those OWASP advises. */
 import { hash, verify } from '@node-rs/argon2';
 import { z } from 'zod';
+import { atMost } from '../at-most.ts';
 
 export const Password = z.string().min(10).max(200);
 export const PASSWORD_RULE = 'A password has 10 to 200 characters.';
 
-/** Hashing takes much of a core: so many go on at once, the others wait. */
-const AT_ONCE = 2;
-const waiting: (() => void)[] = [];
-let going = 0;
-
-async function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  if (going >= AT_ONCE) await new Promise<void>((begin) => waiting.push(begin));
-  else going++;
-  try {
-    return await work();
-  } finally {
-    const next = waiting.shift();
-    if (next) next();
-    else going--;
-  }
-}
+/** Hashing takes much of a core. */
+const inTurn = atMost(2);
 
 export const hashPassword = (password: string): Promise<string> => inTurn(() => hash(password));
 

@@ -5,7 +5,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
 import { hostList } from '../access/hosts.ts';
-import { revisionsOf } from '../designs/change-log.ts';
+import { revisionsOf } from '../designs/log-rows.ts';
 import { Live } from '../live/live.ts';
 import { served } from '../served.ts';
 import { newcomers } from './newcomers.ts';
