@@ -16,6 +16,7 @@ import { revisionsOf } from './designs/log-rows.ts';
 import { LogTable } from './designs/log-table.ts';
 import { purgeDaily } from './designs/purge.ts';
 import { upgradeStored } from './designs/upgrades.ts';
+import { Elsewhere } from './live/elsewhere.ts';
 import { Live } from './live/live.ts';
 import { keeperLink, pageOf } from './people/links.ts';
 import { Outbox } from './people/outbox.ts';
@@ -100,7 +101,7 @@ async function main(): Promise<void> {
   await alone(sequelize, () => upgradeStored(sequelize, log));
   const desks = startDesks();
   started.push(() => desks.stop());
-  const live = new Live();
+  const live = new Live(settings.databaseUrl ? new Elsewhere() : null);
   const table = new LogTable(url);
   started.push(() => table.stop());
   const changes = new ChangeLog(sequelize, desks, live, table);

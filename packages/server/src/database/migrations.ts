@@ -164,6 +164,21 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
         );
     },
   },
+  {
+    name: '007-pages-open',
+    async up(q) {
+      await q.createTable('open_pages', {
+        server: { ...key(40), primaryKey: true },
+        tab: { type: DataTypes.INTEGER, primaryKey: true, allowNull: false },
+        designId: { ...key(40), references: { model: 'designs', key: 'id' }, onDelete: 'CASCADE' },
+        author: key(40),
+        name: { type: DataTypes.STRING(80), allowNull: true },
+        part: { type: DataTypes.STRING(40), allowNull: true },
+        step: { type: DataTypes.STRING(40), allowNull: true },
+        seenAt: date,
+      });
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

@@ -80,6 +80,18 @@ export class SecretRow extends Model<InferAttributes<SecretRow>, InferCreationAt
   declare value: string;
 }
 
+/** A page that is open at one of several servers, so that the others can tell of it. */
+export class OpenPageRow extends Model<InferAttributes<OpenPageRow>, InferCreationAttributes<OpenPageRow>> {
+  declare server: string;
+  declare tab: number;
+  declare designId: string;
+  declare author: string;
+  declare name: string | null;
+  declare part: string | null;
+  declare step: string | null;
+  declare seenAt: Date;
+}
+
 const DOCUMENT = DataTypes.TEXT('long');
 
 export function defineModels(sequelize: Sequelize): void {
@@ -122,6 +134,19 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: date,
     },
     { sequelize, tableName: 'pictures', updatedAt: false },
+  );
+  OpenPageRow.init(
+    {
+      server: { type: DataTypes.STRING(40), primaryKey: true },
+      tab: { type: DataTypes.INTEGER, primaryKey: true },
+      designId: DataTypes.STRING(40),
+      author: DataTypes.STRING(40),
+      name: DataTypes.STRING(80),
+      part: DataTypes.STRING(40),
+      step: DataTypes.STRING(40),
+      seenAt: date,
+    },
+    { sequelize, tableName: 'open_pages', timestamps: false },
   );
   SecretRow.init(
     { name: { type: DataTypes.STRING(40), primaryKey: true }, value: DataTypes.STRING(200) },

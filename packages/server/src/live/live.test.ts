@@ -3,22 +3,25 @@ import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { WebSocket } from 'ws';
+import { OpenPageRow } from '../database/models.ts';
 import { hostList } from '../access/hosts.ts';
 import { ChangeLog } from '../designs/change-log.ts';
 import { revisionsOf } from '../designs/log-rows.ts';
 import { served } from '../served.ts';
+import { Elsewhere } from './elsewhere.ts';
 import { Live } from './live.ts';
 
 const s = served();
-let server: Server;
 let live: Live;
 let port: number;
 let away = false;
+const started: { live: Live; server: Server }[] = [];
 
-beforeAll(async () => {
-  live = new Live();
-  server = createServer();
-  live.serve(server, s.parts.access, hostList([]), {
+/** One more server on the database. @returns its port */
+async function serve(own: Live): Promise<number> {
+  const server = createServer();
+  started.push({ live: own, server });
+  own.serve(server, s.parts.access, hostList([]), {
     revisionsOf: async (ids) => {
       if (away) throw new Error('the database is away');
       return revisionsOf(ids);
@@ -26,11 +29,18 @@ beforeAll(async () => {
     since: (id, revision) => s.changes.since(id, revision),
   });
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-  port = (server.address() as AddressInfo).port;
+  return (server.address() as AddressInfo).port;
+}
+
+beforeAll(async () => {
+  live = new Live();
+  port = await serve(live);
 });
 afterAll(async () => {
-  live.stop();
-  await new Promise((done) => server.close(done));
+  for (const own of started) {
+    await own.live.stop();
+    await new Promise((done) => own.server.close(done));
+  }
 });
 
 interface Heard {
@@ -40,11 +50,11 @@ interface Heard {
 }
 
 /** A page of its own, with all it has heard. */
-async function page(design: string, headers: Record<string, string> = {}) {
+async function page(design: string, headers: Record<string, string> = {}, at = port) {
   const answer = await s.browser().get('/api/projects');
   const cookie = String(answer.headers['set-cookie']).split(';')[0]!;
-  const socket = new WebSocket(`ws://127.0.0.1:${port}/api/designs/${design}/live`, {
-    headers: { cookie, origin: `http://127.0.0.1:${port}`, ...headers },
+  const socket = new WebSocket(`ws://127.0.0.1:${at}/api/designs/${design}/live`, {
+    headers: { cookie, origin: `http://127.0.0.1:${at}`, ...headers },
   });
   const heard: Heard[] = [];
   socket.on('message', (data: Buffer) => heard.push(JSON.parse(data.toString()) as Heard));
@@ -97,9 +107,30 @@ test('they see each other, and where the others are at work, until they leave', 
   two.socket.send(JSON.stringify({ part: 'part1', step: 's1' }));
   two.socket.send('no message');
   two.socket.send(JSON.stringify({ part: 7 }));
-  await until(() => JSON.stringify(one.heard.at(-1)?.people) === JSON.stringify([{ tab: two.heard.length && (two.heard[0] as { tab?: number }).tab, mine: false, name: null, part: 'part1', step: 's1' }])); // prettier-ignore
+  await until(() => JSON.stringify(one.heard.at(-1)?.people) === JSON.stringify([{ tab: two.heard.length && (two.heard[0] as { tab?: number }).tab, name: null, part: 'part1', step: 's1', mine: false }])); // prettier-ignore
   two.socket.close();
   await until(() => one.heard.at(-1)?.people?.length === 0);
+  one.socket.close();
+});
+
+test('through several servers too; a server that ends without a word is soon forgotten', async () => {
+  const id = await s.newDesign();
+  const others = [new Elsewhere(), new Elsewhere()];
+  const ports = await Promise.all(others.map((e) => serve(new Live(e))));
+  const [one, two] = [await page(id, {}, ports[0]), await page(id, {}, ports[1])];
+  two.socket.send(JSON.stringify({ part: 'part1', step: null }));
+  const seenBy = (own: typeof one) => own.heard.findLast((h) => h.people)?.people as { part: string | null; tab: number }[]; // prettier-ignore
+  await until(() => seenBy(one)?.[0]?.part === 'part1');
+  await until(() => seenBy(two)?.length === 1);
+  expect(seenBy(two)[0]!.tab).not.toBe(seenBy(one)[0]!.tab);
+  two.socket.close();
+  await until(() => seenBy(one).length === 0);
+  await others[1]!.tell(id, { tab: 7, author: 'x', name: null, part: null, step: null });
+  await until(() => seenBy(one).length === 1);
+  await OpenPageRow.update({ seenAt: new Date(Date.now() - 60_000) }, { where: { tab: 7 } });
+  await until(() => seenBy(one).length === 0);
+  await others[0]!.beat([]);
+  expect(await OpenPageRow.count({ where: { tab: 7 } })).toBe(0);
   one.socket.close();
 });
 

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { Access, Asker } from '../access/access.ts';
 import { hostFault, type HostList } from '../access/hosts.ts';
 import type { Told } from '../designs/log-rows.ts';
+import type { Elsewhere, Seen } from './elsewhere.ts';
 
 /** Where somebody is: a part, and a step of it. */
 const Where = z.strictObject({ part: z.string().max(40).nullable(), step: z.string().max(40).nullable() });
@@ -40,8 +41,15 @@ export class Live {
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: MOST_MESSAGE_BYTES });
   private readonly timers: NodeJS.Timeout[] = [];
   private access: Access | null = null;
-  private tabs = 0;
+  private tabs: number;
   private ended = false;
+  /** By design, as told last. */
+  private there: ReadonlyMap<string, readonly Seen[]> = new Map();
+
+  /** @param elsewhere where there may be other servers */
+  constructor(private readonly elsewhere: Elsewhere | null = null) {
+    this.tabs = elsewhere?.firstTab ?? 0;
+  }
 
   /** Tell all pages of a design of a change made through this server. */
   changed(design: string, change: Told): void {
@@ -90,6 +98,7 @@ export class Live {
       const open = [...this.pages.keys()];
       try {
         if (open.length > 0) await this.look(await log.revisionsOf(open), log.since);
+        if (open.length > 0 && this.elsewhere) this.hearOf(open, await this.elsewhere.pages(open));
       } catch {
         // The database is away for now; it is looked for again.
       }
@@ -119,6 +128,21 @@ export class Live {
     }
   }
 
+  /** Somebody came, went or moved on at another server. */
+  private hearOf(open: readonly string[], now: ReadonlyMap<string, readonly Seen[]>): void {
+    const before = this.there;
+    this.there = now;
+    for (const design of open) {
+      const [was, is] = [before, now].map((pages) => JSON.stringify((pages.get(design) ?? []).map(placeOf)));
+      if (was !== is) this.tellPeople(design);
+    }
+  }
+
+  /** For other servers to tell of; where the database is away, they will hear of it when it moves on. */
+  private tellElsewhere(design: string, page: Page): void {
+    void this.elsewhere?.tell(design, seenOf(page)).catch(() => {});
+  }
+
   private join(design: string, socket: WebSocket, asker: Asker, cookies: string | undefined, revision: number): void {
     const page: Page = {
       socket,
@@ -135,23 +159,28 @@ export class Live {
       const where = read(data);
       if (!where) return;
       page.where = where;
+      this.tellElsewhere(design, page);
       this.tellPeople(design);
     });
     socket.on('pong', () => (page.alive = true));
     socket.on('error', () => {});
     socket.on('close', () => {
       all.delete(page);
+      void this.elsewhere?.forget(page.tab).catch(() => {});
       if (all.size === 0) this.pages.delete(design);
       this.tellPeople(design);
     });
+    this.tellElsewhere(design, page);
     send(page, { kind: 'hello', tab: page.tab, revision });
     this.tellPeople(design);
   }
 
   private tellPeople(design: string): void {
     const all = [...(this.pages.get(design) ?? [])];
+    const seen = [...all.map(seenOf), ...(this.there.get(design) ?? []).map(placeOf)];
     for (const page of all) {
-      const people = all.filter((p) => p !== page).map(({ tab, asker, where }) => ({ tab, mine: asker.author === page.asker.author, name: asker.person?.name ?? null, ...where })); // prettier-ignore
+      const others = seen.filter((p) => p.tab !== page.tab);
+      const people = others.map(({ author, ...place }) => ({ ...place, mine: author === page.asker.author }));
       send(page, { kind: 'people', people });
     }
   }
@@ -170,14 +199,16 @@ export class Live {
 
   private beat(): void {
     void this.recheck().catch(() => {});
-    for (const page of [...this.pages.values()].flatMap((set) => [...set])) {
+    const all = [...this.pages.values()].flatMap((set) => [...set]);
+    void this.elsewhere?.beat(all.map((p) => p.tab)).catch(() => {});
+    for (const page of all) {
       if (!page.alive) page.socket.terminate();
       page.alive = false;
       page.socket.ping();
     }
   }
 
-  stop(): void {
+  async stop(): Promise<void> {
     this.ended = true;
     for (const timer of this.timers) clearTimeout(timer);
     for (const { socket } of [...this.pages.values()].flatMap((set) => [...set])) {
@@ -185,8 +216,13 @@ export class Live {
       setTimeout(() => socket.terminate(), LAST_WORD_MS).unref();
     }
     this.sockets.close();
+    await this.elsewhere?.stop().catch(() => {});
   }
 }
+
+const seenOf = ({ tab, asker, where }: Page): Seen => ({ tab, author: asker.author, name: asker.person?.name ?? null, ...where }); // prettier-ignore
+/** As kept, without what only the table needs. */
+const placeOf = ({ tab, author, name, part, step }: Seen): Seen => ({ tab, author, name, part, step });
 
 function send({ socket }: Page, message: object): void {
   if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(message));

@@ -151,7 +151,7 @@ describe('who may ask what', () => {
     await live.recheck();
     expect(await ended).toBe(4403);
     expect(lines[3]!.socket.readyState).toBe(WebSocket.OPEN);
-    live.stop();
+    await live.stop();
     await new Promise((done) => server.close(done));
   });
 });
