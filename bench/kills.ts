@@ -60,6 +60,11 @@ for (let i = 0; i < DESIGNS; i++)
 const said = new Map<string, Map<string, number | 'refused'>>(designs.map((d) => [d, new Map()]));
 let going = true;
 let unanswered = 0;
+let [answeredAt, longest] = [Date.now(), 0];
+function answered(): void {
+  longest = Math.max(longest, Date.now() - answeredAt);
+  answeredAt = Date.now();
+}
 const people = Array.from({ length: PEOPLE }, async (_, i) => {
   const design = designs[i % DESIGNS]!;
   const cookie = (await verdict('GET', `/designs/${design}/changes`))?.cookie ?? '';
@@ -70,6 +75,7 @@ const people = Array.from({ length: PEOPLE }, async (_, i) => {
     const id = `kill-${i}-${n}`;
     const { command, args } = edit;
     const answer = await verdict('POST', `/designs/${design}/changes`, cookie, { base, change: { id, kind: 'edit', command, args } }); // prettier-ignore
+    if (answer) answered();
     if (!answer) unanswered++;
     else if (answer.status === 200) said.get(design)!.set(id, (base = answer.body.revision!));
     else said.get(design)!.set(id, 'refused');
@@ -131,4 +137,5 @@ for (const [what, value] of Object.entries({
 }))
   // prettier-ignore
   report('kills', what, KILLS, value, 'count');
+report('kills', 'longest without an answer', KILLS, longest / 1000, 's');
 if (lost + moved + doubled + keptThough + gaps > 0) process.exitCode = 1;

@@ -72,13 +72,63 @@ test('two people on one design hear of each other at once, and each takes back t
     await ana.setInLedger('pin_dia', '15 mm');
     await expect(page.getByText('You are looking at how the design was')).toBeVisible();
     await page.keyboard.press('Escape');
-    await page.screenshot({ path: '/tmp/tog-compare.png' });
     await compared.getByRole('button', { name: 'Go back to it' }).click();
     await expect(rows.first()).toContainText('Go back to state');
     await ben.reveal('plate_thk');
     await expect(ben.row('plate_thk')).toContainText('9 mm');
     await expect(ben.row('spare')).toHaveCount(0);
   });
-  await page.screenshot({ path: '/tmp/tog-end.png' });
+
+  await test.step('a state is named, for all to see', async () => {
+    const state = page.getByRole('list', { name: 'Changes' }).getByRole('listitem').filter({ hasText: 'Set plate_thk to 9 mm' }).last(); // prettier-ignore
+    await state.getByText('name it').dblclick();
+    await page.keyboard.type('As quoted');
+    await page.keyboard.press('Enter');
+    await expect(state).toContainText('As quoted');
+    await ben.page.reload();
+    await expect(ben.caption()).toContainText('kg');
+    await ben.page.getByRole('button', { name: 'History', exact: true }).click();
+    await expect(ben.page.getByRole('list', { name: 'Changes' })).toContainText('As quoted');
+    await ben.page.getByRole('button', { name: 'History', exact: true }).click();
+  });
+
+  await test.step('a page that loses its network, edits and is closed sends it on its return; its tabs hear of each other', async () => {
+    await elsewhere.setOffline(true);
+    await ben.setInLedger('pin_dia', '13 mm');
+    await expect(ben.saved()).toContainText('Offline');
+    await ben.page.close();
+    await ana.setInLedger('lift_angle', '41 deg');
+    await ana.allSaved();
+    await elsewhere.setOffline(false);
+    const back = new Workplace(await elsewhere.newPage(), helb);
+    await back.page.goto(page.url());
+    await expect(back.caption()).toContainText('kg');
+    await back.allSaved();
+    await back.reveal('lift_angle');
+    await expect(back.row('lift_angle')).toContainText('41');
+    await ana.reveal('pin_dia');
+    await expect(ana.row('pin_dia')).toContainText('13 mm');
+    const tab = new Workplace(await elsewhere.newPage(), helb);
+    await tab.page.goto(page.url());
+    await expect(back.page.getByRole('img', { name: /You, in another tab/ })).toBeVisible();
+    await back.page.getByRole('button', { name: 'Undo' }).click();
+    await tab.reveal('pin_dia');
+    await expect(tab.row('pin_dia')).toContainText('12 mm');
+  });
   await elsewhere.close();
+
+  await test.step('a deleted design is brought back', async () => {
+    await page.getByRole('navigation', { name: 'Where I am' }).getByRole('link').click();
+    const address = page.url();
+    await page.getByLabel('Name of a new design').fill('Left over');
+    await page.getByRole('button', { name: 'Make design' }).click();
+    await expect(ana.saved()).toBeVisible();
+    await page.goto(address);
+    await page.getByRole('button', { name: 'Delete Left over' }).click();
+    await page.getByRole('button', { name: 'Delete it' }).click();
+    await expect(page.getByRole('link', { name: 'Left over' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Bring back Left over' }).click();
+    await page.getByRole('link', { name: 'Left over' }).click();
+    await expect(ana.saved()).toContainText('Saved');
+  });
 });

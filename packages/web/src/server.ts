@@ -19,10 +19,12 @@ export class ServerAway extends Error {
 }
 
 const TIMEOUT_MS = 15_000;
+/** Large files are read for as long as the server gives them. */
+const FILE_TIMEOUT_MS = 45_000;
 /** Too slow, too early, too many: the same request may be taken later. */
 const NOT_NOW: ReadonlySet<number> = new Set([408, 425, 429]);
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call<T>(method: string, path: string, body?: unknown, timeout = TIMEOUT_MS): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -30,10 +32,10 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
       ...(body === undefined
         ? {}
         : {
-            body: typeof body === 'string' ? body : JSON.stringify(body),
+            body: body instanceof Blob ? body : JSON.stringify(body),
             headers: { 'content-type': 'application/json' },
           }),
-      signal: AbortSignal.timeout(TIMEOUT_MS),
+      signal: AbortSignal.timeout(timeout),
     });
   } catch {
     throw new ServerAway();
@@ -231,8 +233,9 @@ export const server = {
     ),
   createDesign: (project: string, name: string) =>
     call<{ id: string }>('POST', `/projects/${project}/designs`, { name }),
-  importDesign: (project: string, text: string) =>
-    call<{ id: string; name: string }>('POST', `/projects/${project}/designs`, text),
+  /** @param file a design file, sent as it is */
+  importDesign: (project: string, file: Blob) =>
+    call<{ id: string; name: string }>('POST', `/projects/${project}/designs?file`, file, FILE_TIMEOUT_MS),
   deleteDesign: (id: string) => call<undefined>('DELETE', `/designs/${id}`),
   open: (id: string) => call<OpenedDesign>('GET', `/designs/${id}`),
   /**

@@ -85,7 +85,7 @@ export function designRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks
   routes.post('/projects/:project/designs', 'edits project', async (ctx) => {
     const project = await foundProject(ctx.params.project!);
     const text = await textOf(ctx, MAX_FILE_BYTES);
-    const name = nameAsked(text);
+    const name = ctx.query.file === undefined ? nameAsked(text) : null;
     const answer = name === null ? await desks.do({ kind: 'read', text }) : null;
     if (answer?.is === 'refused') throw new Refusal(answer.status, answer.message);
     const made =

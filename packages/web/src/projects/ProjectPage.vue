@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { MAX_FILE_BYTES, readDesign } from '@helb/core';
+import { MAX_FILE_BYTES } from '@helb/core';
 import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { useAccount } from '../people/account-store.ts';
-import { server, type DeletedDesign, type DesignSummary, type Role } from '../server.ts';
+import { server, ServerRefusal, type DeletedDesign, type DesignSummary, type Role } from '../server.ts';
 import NameField from '../fields/NameField.vue';
 import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
@@ -71,11 +71,10 @@ const openFile = (event: Event) =>
         throw new Error(
           `${file.name} is larger than ${MAX_FILE_BYTES / 1024 / 1024} MB, the most a design file can be.`,
         );
-      const text = await file.text();
-      // Read here first: the reason appears at once, and nothing broken is sent.
-      const read = readDesign(text);
-      if (!read.ok) throw new Error(`${file.name}: ${read.message}`);
-      const { id } = await server.importDesign(props.project, text);
+      // Read by the server, so that a large one does not hold up the page.
+      const { id } = await server.importDesign(props.project, file).catch((error: unknown) => {
+        throw error instanceof ServerRefusal ? new Error(`${file.name}: ${error.message}`) : error;
+      });
       await router.push(`/designs/${id}`);
     } finally {
       input.value = '';
