@@ -15,12 +15,14 @@ const LONGEST_READ_MS = 30_000;
 const MEMORY_MB = 1024;
 /** Changes make much that is soon forgotten. */
 const YOUNG_MEMORY_MB = 64;
-/** What is held by a busy thread waits so long for it: to read a design anew elsewhere costs about as much. */
+/** Larger designs, and files, are worked on apart, so that the many small ones need not wait for them. */
+const LIGHT_CHARS = 250_000;
+const MOST_HEAVY = 1000;
+/** So many threads for small designs as a rule; each takes long to come to its full speed. */
+const lightThreads = () => Math.max(1, Math.min(8, Math.ceil(availableParallelism() / 2)));
+const HEAVY_THREADS = 1;
+/** What is held by a busy thread waits so long for it: to read a design anew elsewhere costs as much. Then one more helps out. */
 const PATIENCE_MS = 300;
-/** So many work as a rule; each takes long to come to its full speed. */
-const usualThreads = () => Math.max(1, Math.min(8, Math.ceil(availableParallelism() / 2)));
-/** More come when those are held up, so that one long computation leaves room for short ones. */
-const MORE_THREADS = 2;
 
 const TOO_MUCH: Answer = { is: 'refused', status: 422, message: 'This takes more time or memory than the server gives; make it in smaller pieces.' }; // prettier-ignore
 const STOPPED: Answer = { is: 'refused', status: 503, message: 'The server is stopping; try again in a moment.' };
@@ -53,13 +55,15 @@ class DeskThread {
     this.job = job;
     this.since = performance.now();
     if ('design' in job.task) this.knows.add(job.task.design);
-    this.worker ??= this.start();
+    this.start();
     const limit = job.task.kind === 'read' ? LONGEST_READ_MS : LONGEST_MS;
     this.timer = setTimeout(() => void this.worker?.terminate(), limit);
-    this.worker.postMessage(job.task);
+    this.worker!.postMessage(job.task);
   }
 
-  private start(): Worker {
+  /** Ahead of the first job, or after it has ended. */
+  start(): void {
+    if (this.worker) return;
     const worker = new Worker(new URL('./desk-thread.mjs', import.meta.url), {
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB, maxYoungGenerationSizeMb: YOUNG_MEMORY_MB },
     });
@@ -73,7 +77,7 @@ class DeskThread {
       this.end(TOO_MUCH);
     });
     worker.unref();
-    return worker;
+    this.worker = worker;
   }
 
   private end(answer: Answer): void {
@@ -93,41 +97,75 @@ class DeskThread {
   }
 }
 
-export function startDesks(): Desks {
-  let waiting: Job[] = [];
-  let again: NodeJS.Timeout | null = null;
-  /** The thread that holds the design needs nothing sent along; the others share what is left. */
-  const threadFor = ({ task }: Job): DeskThread | null => {
-    const id = 'design' in task ? task.design : null;
-    const own = id === null ? undefined : all.find((t) => t.knows.has(id));
-    if (own && (own.isIdle || !own.isHeldUp)) return own.isIdle ? own : null;
-    const usual = all.slice(0, usualThreads());
-    const among = usual.every((t) => t.isHeldUp) ? all : usual;
-    const [thread] = among.filter((t) => t.isIdle).sort((a, b) => a.knows.size - b.knows.size);
-    if (thread && id !== null) own?.knows.delete(id);
-    return thread ?? null;
-  };
-  const next = (): void => {
+/** Threads that share one kind of work. */
+class Room {
+  private waiting: Job[] = [];
+  private again: NodeJS.Timeout | null = null;
+  private readonly all: DeskThread[];
+
+  /** @param usual so many work as a rule; one more comes when all of them are held up */
+  constructor(private readonly usual: number) {
+    this.all = Array.from({ length: usual + 1 }, () => new DeskThread(() => this.next()));
+    for (const thread of this.all.slice(0, usual)) thread.start();
+  }
+
+  add(job: Job): void {
+    this.waiting.push(job);
+    this.next();
+  }
+
+  /** Another room works on this design now. */
+  forget(design: string): void {
+    for (const thread of this.all) thread.knows.delete(design);
+  }
+
+  private next(): void {
     const still: Job[] = [];
-    for (const job of waiting) {
-      const thread = threadFor(job);
+    for (const job of this.waiting) {
+      const thread = this.threadFor(job);
       if (thread) thread.begin(job);
       else still.push(job);
     }
-    waiting = still;
+    this.waiting = still;
     // A thread may come to be held up without a word.
-    if (waiting.length > 0) again ??= setTimeout(() => ((again = null), next()), PATIENCE_MS).unref();
-  };
-  const all: DeskThread[] = Array.from({ length: usualThreads() + MORE_THREADS }, () => new DeskThread(() => next()));
+    if (still.length > 0) this.again ??= setTimeout(() => ((this.again = null), this.next()), PATIENCE_MS).unref();
+  }
+
+  /** The thread that holds the design needs nothing sent along; the others share what is left. */
+  private threadFor({ task }: Job): DeskThread | null {
+    const id = 'design' in task ? task.design : null;
+    const own = id === null ? undefined : this.all.find((t) => t.knows.has(id));
+    if (own && (own.isIdle || !own.isHeldUp)) return own.isIdle ? own : null;
+    const usual = this.all.slice(0, this.usual);
+    const among = usual.every((t) => t.isHeldUp) ? this.all : usual;
+    const [thread] = among.filter((t) => t.isIdle).sort((a, b) => a.knows.size - b.knows.size);
+    if (thread && id !== null) own?.knows.delete(id);
+    return thread ?? null;
+  }
+
+  async stop(): Promise<void> {
+    for (const { answer } of this.waiting.splice(0)) answer(STOPPED);
+    await Promise.all(this.all.map((t) => t.stop()));
+  }
+}
+
+export function startDesks(): Desks {
+  const [light, heavy] = [new Room(lightThreads()), new Room(HEAVY_THREADS)];
+  const large = new Set<string>();
+  /** A design is known to be large from when it was sent along. */
+  function isHeavy(task: Task): boolean {
+    if (!('design' in task)) return true;
+    if ((task.stored?.document?.length ?? 0) > LIGHT_CHARS && !large.has(task.design)) {
+      if (large.size >= MOST_HEAVY) large.clear();
+      large.add(task.design);
+      light.forget(task.design);
+    }
+    return large.has(task.design);
+  }
   return {
-    do: (task) =>
-      new Promise((answer) => {
-        waiting.push({ task, answer });
-        next();
-      }),
+    do: (task) => new Promise((answer) => (isHeavy(task) ? heavy : light).add({ task, answer })),
     async stop() {
-      for (const { answer } of waiting.splice(0)) answer(STOPPED);
-      await Promise.all(all.map((t) => t.stop()));
+      await Promise.all([light.stop(), heavy.stop()]);
     },
   };
 }
