@@ -67,16 +67,16 @@ export class ChangeLog {
     const { head } = answer;
     if (head.by !== undefined && head.by !== author)
       throw new Refusal(401, 'Someone else signed in in this browser since; sign in again as who made this.');
-    let told = await this.attemptByMemory(design, author, head, text);
+    let done = await this.attemptByMemory(design, author, head, text);
     // Another server may be quicker, a few times over.
-    for (let i = 0; i < MOST_TRIES && !told; i++) told = await this.attempt(design, author, head, text);
-    told ??= await this.attemptHeld(design, author, head, text);
-    if (!told) throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
-    if (told.kept && told.isNew) {
-      this.live.changed(design, told.kept);
+    for (let i = 0; i < MOST_TRIES && !done; i++) done = await this.attempt(design, author, head, text);
+    done ??= await this.attemptHeld(design, author, head, text);
+    if (!done) throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
+    if (done.kept && done.isNew) {
+      this.live.changed(design, done.kept);
       this.writeLater(design);
     }
-    return { revision: told.revision, kept: told.kept, missed: told.missed };
+    return { revision: done.revision, kept: done.kept, missed: done.missed };
   }
 
   /**

@@ -28,7 +28,9 @@ export async function tried(attempt: Attempt): Promise<{ readonly row: AuditRow 
     AuditRow.count({ where: { ...since, what: counted.what, ip: attempt.ip } }),
   ]);
   if (ofAddress < MOST_WRONG && ofPlace < MOST_FROM_PLACE) return { row };
-  await row.update({ outcome: 'limited' });
+  // Of those who go on for long, no more is kept.
+  if (ofPlace > 2 * MOST_FROM_PLACE) await row.destroy();
+  else await row.update({ outcome: 'limited' });
   return { waitS: WINDOW_MS / 1000 };
 }
 
