@@ -62,7 +62,8 @@ export const useGuide = defineStore('guide', () => {
       return now.design;
     }
     const projects = await server.projects();
-    const project = projects.find((p) => p.name === PROJECT && p.role !== 'reads') ?? (await server.createProject(PROJECT));
+    const project =
+      projects.find((p) => p.name === PROJECT && p.role !== 'reads') ?? (await server.createProject(PROJECT));
     const { id } = await server.createDesign(project.id, 'My first part');
     progress.value = { design: id, done: 0, away: false, before: NOTHING };
     return id;
