@@ -13,17 +13,20 @@ test('a database that is killed alone is started again; until then it is said to
   process.kill(pid, 'SIGKILL');
   const change = s.changeOf(renamePart('part1', 'Kept'));
   const statuses: number[] = [];
+  const healths: number[] = [];
   for (let i = 0; i < 200 && statuses.at(-1) !== 200; i++) {
     const answer = await s.send(id, 0, change);
     statuses.push(answer.status);
     if (answer.status !== 200) {
       expect(answer.status).toBe(503);
       expect(answer.body.message).toMatch(/may have been kept/);
-      expect((await s.api.get('/api/health')).status).toBe(503);
+      healths.push((await s.api.get('/api/health')).status);
       await new Promise((done) => setTimeout(done, 100));
     }
   }
   expect(statuses.at(-1)).toBe(200);
+  // It may be back by the time the second of two questions is asked.
+  expect(healths).toContain(503);
   await s.api.get('/api/health').expect(200, { ok: true });
   expect((await s.open(id)).document.parts.part1!.name).toBe('Kept');
 }, 60_000);
