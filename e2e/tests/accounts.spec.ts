@@ -54,6 +54,7 @@ test('the first keeps the server, invites, and each does what they may', async (
 
   // A password forgotten.
   await guest.getByRole('link', { name: 'Password forgotten' }).click();
+  await expect(guest.getByRole('heading', { name: 'Password forgotten' })).toBeVisible();
   await guest.getByLabel('Mail address').fill('cas@vents.example');
   await guest.getByRole('button', { name: 'Send a link' }).click();
   await expect(guest.getByRole('status')).toContainText('If cas@vents.example has an account here');
