@@ -24,11 +24,15 @@ export interface NewChange {
 const CONNECTIONS = 8;
 
 /** The row is written only where the statement before has led the design to this change. */
-const APPEND = `START TRANSACTION;
+const APPEND = `SET TRANSACTION ISOLATION LEVEL READ COMMITTED;
+START TRANSACTION;
 UPDATE designs SET revision = ?, newest = ?, name = ?, firstPart = ?, updatedAt = ? WHERE id = ? AND revision = ? AND deletedAt IS NULL;
 INSERT INTO changes (designId, revision, changeId, kind, target, command, args, label, author, digest, touches, createdAt)
   SELECT id, revision, newest, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM designs WHERE id = ? AND revision = ? AND newest = ?;
 COMMIT`;
+
+/** Which of its statements writes the row. */
+const INSERTED = 3;
 
 const READ = `SELECT id, revision, newest FROM designs WHERE id = ? AND deletedAt IS NULL;
 SELECT revision FROM changes WHERE designId = ? AND changeId = ?;
@@ -55,9 +59,6 @@ export class LogTable {
       connectionLimit: CONNECTIONS,
       timezone: 'Z',
     });
-    this.pool.on('connection', (connection) => {
-      connection.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED');
-    });
   }
 
   /** @param most changes to be read at most */
@@ -80,7 +81,7 @@ export class LogTable {
         ...[kind, target, command, args, label, author, digest, touches, at, id, revision, changeId],
       ]);
       connection.release();
-      return (results as unknown as ResultSetHeader[])[2]!.affectedRows === 1;
+      return (results as unknown as ResultSetHeader[])[INSERTED]!.affectedRows === 1;
     } catch (error) {
       await giveUp(connection);
       if ((error as { code?: string }).code === 'ER_DUP_ENTRY') return false;

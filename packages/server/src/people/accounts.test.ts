@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { readdirSync } from 'node:fs';
+import { purgeDeleted } from '../designs/purge.ts';
 import { served } from '../served.ts';
 import { keeperLink, makeLink } from './links.ts';
 import { newcomers, PASSWORD } from './newcomers.ts';
@@ -193,5 +194,11 @@ describe('a project’s people', () => {
       .post('/api/links/read')
       .send({ token: people.letterTo('slow@works.example') })
       .expect(404);
+    // What has ended is cleared away; who is signed in stays so.
+    const left = async () => [await ShareRow.count({ where: { designId: design } }), await LinkRow.count({ where: { address: 'slow@works.example' } })]; // prettier-ignore
+    expect(await left()).toEqual([1, 1]);
+    await purgeDeleted();
+    expect(await left()).toEqual([0, 0]);
+    await owner.get('/api/projects').expect(200);
   });
 });

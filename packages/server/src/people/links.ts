@@ -33,6 +33,9 @@ export async function makeLink({ kind, address, personId, projectId, role }: Lin
 export const linkOf = (token: string): Promise<LinkRow | null> =>
   LinkRow.findOne({ where: { id: hashOf(token), endsAt: { [Op.gt]: new Date() } } });
 
+/** Links that nobody used in time. @param now ms */
+export const purgeLinks = (now = Date.now()) => LinkRow.destroy({ where: { endsAt: { [Op.lt]: new Date(now) } } });
+
 /** Of those who use it at once, the first takes it. */
 export const takeLink = async (row: LinkRow): Promise<boolean> => (await LinkRow.destroy({ where: { id: row.id } })) === 1; // prettier-ignore
 

@@ -65,6 +65,10 @@ export async function findSignIn(
   return { person: { ...told, signIn: row.id } };
 }
 
+/** Browsers that did not come back in time. @param now ms */
+export const purgeSignIns = (now = Date.now()) =>
+  SignInRow.destroy({ where: { seenAt: { [Op.lt]: new Date(now - UNUSED_FOR_MS) } } });
+
 export const endSignIn = (id: string) => SignInRow.destroy({ where: { id } });
 
 /** @param but this one stays */
