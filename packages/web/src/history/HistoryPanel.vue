@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useAttempt } from '../fields/attempt.ts';
 import NameField from '../fields/NameField.vue';
 import { server, type Listed } from '../server.ts';
 import { useTrial } from '../trial/trial-store.ts';
@@ -25,8 +26,7 @@ const rows = computed(() => {
   }
   return all.reverse();
 });
-const trouble = ref<string | null>(null);
-const busy = ref(false);
+const { trouble, busy, attempt } = useAttempt();
 /** Of the present, as it was when one began to look back: part by part, mm³. */
 const presentVolumes = shallowRef<ReadonlyMap<string, number>>(new Map());
 
@@ -34,18 +34,6 @@ const VERBS = { edit: '', follow: '', undo: 'Taken back: ', redo: 'Made again: '
 const said = (c: Listed) => `${VERBS[c.kind]}${c.label}`;
 const by = ({ author, by: name }: Listed) =>
   author === null ? 'unknown' : author === design.you ? 'you' : (name ?? 'someone else');
-
-async function attempt(work: () => Promise<void>): Promise<void> {
-  trouble.value = null;
-  busy.value = true;
-  try {
-    await work();
-  } catch (error) {
-    trouble.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
 
 const volumes = () =>
   new Map([...evaluation.parts].map(([id, view]) => [id, view.bodies.reduce((sum, b) => sum + b.volume, 0)]));

@@ -6,7 +6,8 @@ import { toast } from 'vue-sonner';
 import PageFrame from '../projects/PageFrame.vue';
 import { people } from '../server.ts';
 import { useAccount } from './account-store.ts';
-import { useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
+import PasswordField from './PasswordField.vue';
 
 const router = useRouter();
 const account = useAccount();
@@ -56,22 +57,8 @@ const leave = () =>
     </form>
     <form class="mt-6 grid max-w-sm gap-2" @submit.prevent="change">
       <h2 class="font-semibold">Password</h2>
-      <label class="grid gap-1"
-        >Present one
-        <input v-model="present" class="field" type="password" autocomplete="current-password" required />
-      </label>
-      <label class="grid gap-1"
-        >New one, at least 10 characters
-        <input
-          v-model="password"
-          class="field"
-          type="password"
-          autocomplete="new-password"
-          required
-          minlength="10"
-          maxlength="200"
-        />
-      </label>
+      <PasswordField v-model="present" label="Present one" />
+      <PasswordField v-model="password" label="New one" chosen />
       <p><button class="button" :disabled="busy">Change it</button></p>
     </form>
     <section class="mt-6 grid max-w-sm gap-2">
@@ -85,10 +72,7 @@ const leave = () =>
       </p>
       <p v-if="!leaving"><button type="button" class="button" @click="leaving = true">Leave Helb</button></p>
       <template v-else>
-        <label class="grid gap-1"
-          >Your password
-          <input v-model="present" class="field" type="password" autocomplete="current-password" required />
-        </label>
+        <PasswordField v-model="present" label="Your password" />
         <p class="flex gap-3">
           <button class="font-medium text-bad underline" :disabled="busy">Leave for good</button>
           <button type="button" class="underline" @click="leaving = false">Stay</button>

@@ -4,7 +4,7 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import PageFrame from '../projects/PageFrame.vue';
 import { people, type AuditEntry, type Everyone } from '../server.ts';
 import { useAccount } from './account-store.ts';
-import { useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 const account = useAccount();

@@ -2,7 +2,7 @@
 import { ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { people } from '../server.ts';
-import { useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
 import PlainForm from './PlainForm.vue';
 
 const address = ref('');

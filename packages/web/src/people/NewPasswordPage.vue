@@ -3,7 +3,9 @@ import { ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { people } from '../server.ts';
 import { useAccount } from './account-store.ts';
-import { tokenHere, useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
+import PasswordField from './PasswordField.vue';
+import { tokenHere } from './link-here.ts';
 import PlainForm from './PlainForm.vue';
 
 const router = useRouter();
@@ -21,18 +23,6 @@ const set = () =>
 <template>
   <PlainForm title="A new password" :trouble="trouble" :busy="busy" does="Set it and sign in" @done="set">
     <p class="text-quiet">Every browser in which you are signed in is signed out by it.</p>
-    <label class="grid gap-1"
-      >New password, at least 10 characters
-      <input
-        v-model="password"
-        class="field"
-        type="password"
-        autocomplete="new-password"
-        required
-        minlength="10"
-        maxlength="200"
-        autofocus
-      />
-    </label>
+    <PasswordField v-model="password" label="New password" chosen autofocus />
   </PlainForm>
 </template>

@@ -3,7 +3,8 @@
 import { onMounted } from 'vue';
 import { useRouter } from 'vue-router';
 import { people } from '../server.ts';
-import { tokenHere, useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
+import { tokenHere } from './link-here.ts';
 import PlainForm from './PlainForm.vue';
 
 const router = useRouter();

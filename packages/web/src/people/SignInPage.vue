@@ -3,7 +3,8 @@ import { ref } from 'vue';
 import { RouterLink, useRoute, useRouter } from 'vue-router';
 import { people } from '../server.ts';
 import { useAccount } from './account-store.ts';
-import { useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
+import PasswordField from './PasswordField.vue';
 import PlainForm from './PlainForm.vue';
 
 const route = useRoute();
@@ -29,10 +30,7 @@ const enter = () =>
       >Mail address
       <input v-model="address" class="field" type="email" autocomplete="username" required maxlength="200" autofocus />
     </label>
-    <label class="grid gap-1"
-      >Password
-      <input v-model="password" class="field" type="password" autocomplete="current-password" required />
-    </label>
+    <PasswordField v-model="password" label="Password" />
     <p class="text-xs text-quiet">People come by invitation: ask an owner of the project you are to see.</p>
     <template #beside><RouterLink to="/forgot" class="text-link underline">Password forgotten</RouterLink></template>
   </PlainForm>

@@ -4,7 +4,9 @@ import { computed, onMounted, ref, shallowRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { people, type LinkAbout } from '../server.ts';
 import { signInTo, useAccount } from './account-store.ts';
-import { tokenHere, useAttempt } from './attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
+import PasswordField from './PasswordField.vue';
+import { tokenHere } from './link-here.ts';
 import PlainForm from './PlainForm.vue';
 import { MAY } from './roles.ts';
 
@@ -72,18 +74,7 @@ async function signIn(): Promise<void> {
         >Your name, as others see it
         <input v-model="name" class="field" autocomplete="name" required maxlength="80" />
       </label>
-      <label class="grid gap-1"
-        >Password, at least 10 characters
-        <input
-          v-model="password"
-          class="field"
-          type="password"
-          autocomplete="new-password"
-          required
-          minlength="10"
-          maxlength="200"
-        />
-      </label>
+      <PasswordField v-model="password" label="Password" chosen />
     </template>
   </PlainForm>
   <PlainForm v-else-if="about" :title="title" does="Sign in" @done="signIn">

@@ -4,6 +4,7 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { useAccount } from '../people/account-store.ts';
 import { server, ServerRefusal, type DeletedDesign, type DesignSummary, type Role } from '../server.ts';
+import { useAttempt } from '../fields/attempt.ts';
 import NameField from '../fields/NameField.vue';
 import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
@@ -20,19 +21,10 @@ const mayEdit = computed(() => role.value !== 'reads');
 const title = ref('');
 const designs = ref<DesignSummary[] | null>(null);
 const deleted = ref<DeletedDesign[]>([]);
-const trouble = ref<string | null>(null);
 const name = ref('');
 const confirming = ref<string | null>(null);
+const { trouble, attempt } = useAttempt();
 const fileInput = useTemplateRef<HTMLInputElement>('fileInput');
-
-async function attempt(work: () => Promise<void>): Promise<void> {
-  trouble.value = null;
-  try {
-    await work();
-  } catch (error) {
-    trouble.value = (error as Error).message;
-  }
-}
 
 const load = () =>
   attempt(async () => {

@@ -3,7 +3,7 @@
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { useAccount } from '../people/account-store.ts';
-import { useAttempt } from '../people/attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
 import { MAY } from '../people/roles.ts';
 import { people, type Invited, type Member, type Role } from '../server.ts';
 

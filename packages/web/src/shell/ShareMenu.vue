@@ -3,7 +3,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue';
 import { ref, shallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
-import { useAttempt } from '../people/attempt.ts';
+import { useAttempt } from '../fields/attempt.ts';
 import { people, type Share } from '../server.ts';
 
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });

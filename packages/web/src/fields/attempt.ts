@@ -1,11 +1,10 @@
-/** Something asked of the server by a form: under way, or failed with a sentence. */
+/** Something asked of the server: under way, or failed with a sentence. */
 import { ref } from 'vue';
 
 export function useAttempt() {
   const trouble = ref<string | null>(null);
   const busy = ref(false);
   async function attempt(work: () => Promise<void>): Promise<void> {
-    if (busy.value) return;
     trouble.value = null;
     busy.value = true;
     try {
@@ -18,6 +17,3 @@ export function useAttempt() {
   }
   return { trouble, busy, attempt };
 }
-
-/** What stands in the link by which this page was opened: behind #, where no server's log sees it. */
-export const tokenHere = (): string => location.hash.slice(1);
