@@ -1,11 +1,13 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import { applyEdit, frozen, Ledger, severalEdits, shownLabel, undoState, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
+import { applyEdit, frozen, Ledger, shownLabel, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { toast } from 'vue-sonner';
-import { server, ServerAway, ServerRefusal, type Listed, type OpenedDesign, type Role, type Told } from '../server.ts';
+import { server, ServerAway, ServerRefusal, type OpenedDesign, type Role, type Told } from '../server.ts';
 import { outbox } from './outbox.ts';
+import { useShownLog } from './shown-log.ts';
+import { useTrying } from './trying.ts';
 import { faultOfStored, runWaiting, turn, type Known, type Waiting } from './waiting.ts';
 
 /** A design shown in place of the kept one. */
@@ -15,11 +17,6 @@ export interface Shown {
   readonly allows: (edit: Edit) => boolean;
   /** Said of the others. */
   readonly refusal: string;
-}
-/** Edits tried together, and the design with them made. */
-interface Attempt {
-  readonly edits: readonly Edit[];
-  readonly design: Design;
 }
 
 /** `refused`: the server will not have the waiting edits, nor show the design; they stay in this browser. */
@@ -36,43 +33,30 @@ export const useDesign = defineStore('design', () => {
   const kept = shallowRef<Design | null>(null);
   /** Shown instead of it: values being tried, or a variant being looked at. */
   const instead = shallowRef<Shown | null>(null);
-  /** Edits that are only tried, such as a step whose sentence is being filled: not saved, and not in the history. */
-  const attempt = shallowRef<Attempt | null>(null);
-  /** What edits are made on. */
-  const base = computed(() => attempt.value?.design ?? kept.value);
+  const { attempt, base, tryAlso, keepAttempt, dropAttempt, redoAttempt } = useTrying(kept, (edit) =>
+    make(edit, 'edit'),
+  );
   /** What is on the screen. */
   const design = computed(() => instead.value?.design ?? base.value);
   const revision = ref(0);
   const saveState = ref<SaveState>('saved');
-  /** The newest changes the server has, oldest first. */
-  const log = shallowRef<Listed[]>([]);
-  /** There are earlier ones than those. */
-  const hasEarlier = ref(false);
-  /** Who this browser is among the authors. */
-  const you = ref('');
+  const pending = shallowRef<Waiting[]>([]);
+  const { log, hasEarlier, you, undoCount, nextOf, nextLabel, loadEarlier, named } = useShownLog(id, pending);
   const role = ref<Role>('owns');
   const mayEdit = computed(() => role.value !== 'reads');
 
-  /** Edits are one person's, not the browser's. */
-  let signedIn = false;
+  /** Whose edits these are, where they are a person's rather than the browser's. */
+  let author: string | undefined;
   /** The document as the server has it. */
   let acknowledged: Design | null = null;
-  const pending = shallowRef<Waiting[]>([]);
   /** What undo and redo need of changes made here. */
   const known = new Map<string, Known>();
   let sending = false;
   let retry = 0;
 
   const ledger = computed(() => (design.value ? Ledger.of(design.value) : null));
-  /** Each takes back their own; of some old changes nobody knows whose they are. */
-  const own = computed(() => [
-    ...log.value.filter((c) => c.author === null || c.author === you.value),
-    ...pending.value.map(({ change, label }) => ({ ...change, label })),
-  ]);
-  const undoable = computed(() => undoState(own.value));
-  const undoCount = computed(() => undoable.value.undo.length);
   const canUndo = computed(() => mayEdit.value && (attempt.value !== null || undoCount.value > 0 || hasEarlier.value));
-  const canRedo = computed(() => mayEdit.value && attempt.value === null && undoable.value.redo.length > 0);
+  const canRedo = computed(() => mayEdit.value && attempt.value === null && nextOf('redo') !== undefined);
 
   async function open(designId: string): Promise<void> {
     close();
@@ -92,22 +76,14 @@ export const useDesign = defineStore('design', () => {
     void flush();
   }
 
-  function takeOver({
-    document,
-    revision: now,
-    log: logged,
-    more,
-    you: who,
-    signedIn: known,
-    role: may,
-  }: OpenedDesign): void {
+  function takeOver({ document, revision: now, log: logged, more, you: who, signedIn, role: may }: OpenedDesign): void {
     acknowledged = frozen(document);
     revision.value = now;
     log.value = logged;
     hasEarlier.value = more;
     you.value = who;
     role.value = may;
-    signedIn = known;
+    author = signedIn ? who : undefined;
   }
 
   function close(): void {
@@ -185,7 +161,7 @@ export const useDesign = defineStore('design', () => {
   /** The kept design is another now; what is tried goes on upon it. */
   function show(next: Design): void {
     kept.value = next;
-    if (attempt.value) redoAttempt(attempt.value.edits);
+    redoAttempt();
   }
 
   /** Make an edit. Returns null, or the sentence that says why it was refused. */
@@ -201,42 +177,6 @@ export const useDesign = defineStore('design', () => {
     if (!mayEdit.value) return LOOK_ONLY;
     if (attempt.value) return 'Another step is being filled; keep or drop it first.';
     return tryAlso(command);
-  }
-
-  function tryAlso(command: Edit): string | null {
-    if (!base.value) return 'No design is open.';
-    const outcome = applyEdit(base.value, command);
-    if (!outcome.ok) return outcome.message;
-    attempt.value = { edits: [...(attempt.value?.edits ?? []), outcome.edit], design: outcome.design };
-    return null;
-  }
-
-  /** Make what is tried the design's own, as one edit that bears the first one's name. */
-  function keepAttempt(): string | null {
-    const tried = attempt.value;
-    const [first] = tried?.edits ?? [];
-    if (!tried || !first) return null;
-    attempt.value = null;
-    const refusal = make(tried.edits.length === 1 ? first : severalEdits(first.label, tried.edits), 'edit');
-    if (refusal !== null) attempt.value = tried;
-    return refusal;
-  }
-
-  function dropAttempt(): void {
-    attempt.value = null;
-  }
-
-  /** The same edits on what the design has become; without the last few, if so wanted. */
-  function redoAttempt(edits: readonly Edit[]): void {
-    const tried = attempt.value;
-    attempt.value = null;
-    for (const command of tried ? edits : []) {
-      const refusal = tryAlso(command);
-      if (refusal === null) continue;
-      attempt.value = null;
-      toast.error(`What you were filling cannot go on: ${refusal}`);
-      return;
-    }
   }
 
   /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
@@ -260,7 +200,7 @@ export const useDesign = defineStore('design', () => {
       ...made,
       base: revision.value,
       own: pending.value.map((w) => w.change.id),
-      ...(signedIn ? { by: you.value } : {}),
+      ...(author ? { by: author } : {}),
     };
     show(next);
     known.set(waiting.change.id, { label: waiting.label, touches });
@@ -348,11 +288,11 @@ export const useDesign = defineStore('design', () => {
 
   async function revert(kind: 'undo' | 'redo'): Promise<string | null> {
     if (attempt.value) {
-      if (kind === 'undo') redoAttempt(attempt.value.edits.slice(0, -1));
+      if (kind === 'undo') redoAttempt(true);
       return null;
     }
     if (kind === 'undo' && undoCount.value === 0 && hasEarlier.value) await loadEarlier();
-    const target = undoable.value[kind].at(-1);
+    const target = nextOf(kind);
     if (!target || !kept.value || !id.value) return null;
     let of = known.get(target);
     if (!of) {
@@ -381,13 +321,7 @@ export const useDesign = defineStore('design', () => {
     if (pending.value.length > 0 || attempt.value) return 'Wait until all is saved, then go back.';
     try {
       const change: Change = { id: nanoid(), kind: 'restore', to };
-      const { missed, kept: made } = await server.append(
-        designId,
-        revision.value,
-        [],
-        signedIn ? you.value : undefined,
-        change,
-      );
+      const { missed, kept: made } = await server.append(designId, revision.value, [], author, change);
       if (id.value === designId) hear(made ? [...missed, made] : missed);
       return null;
     } catch (error) {
@@ -395,27 +329,10 @@ export const useDesign = defineStore('design', () => {
     }
   }
 
-  /** A state was given a name, or lost it. */
-  function named(at: number, name: string | null): void {
-    log.value = log.value.map((c) => (c.revision === at ? { ...c, named: name } : c));
-  }
-
-  async function loadEarlier(): Promise<void> {
-    const designId = id.value;
-    const first = log.value[0]?.revision;
-    if (!designId || first === undefined || !hasEarlier.value) return;
-    const page = await server.earlier(designId, first);
-    if (id.value !== designId) return;
-    log.value = [...page.log, ...log.value];
-    hasEarlier.value = page.more;
-  }
-
   const undo = () => revert('undo');
   const redo = () => revert('redo');
-  const undoLabel = computed(
-    () => attempt.value?.edits.at(-1)?.label ?? own.value.find((c) => c.id === undoable.value.undo.at(-1))?.label ?? '',
-  );
-  const redoLabel = computed(() => own.value.find((c) => c.id === undoable.value.redo.at(-1))?.label ?? '');
+  const undoLabel = computed(() => attempt.value?.edits.at(-1)?.label ?? nextLabel('undo'));
+  const redoLabel = computed(() => nextLabel('redo'));
 
   return {
     id,
