@@ -3,7 +3,7 @@ const own = (name) => `^packages/${name}/`;
 /** Folders of the core, each upon those before it only; types count as well, so that none goes round in a circle. */
 const CORE = [
   ['ids', 'units', 'space'],
-  ['references', 'dimensions', 'standards'],
+  ['references', 'dimensions', 'standards', 'mechanism'],
   ['sketch'],
   ['solid'],
   ['names'],

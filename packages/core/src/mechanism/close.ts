@@ -1,0 +1,71 @@
+/** Bringing a posture to where all rows hold, by least steps. */
+import type { Mechanism } from './mechanism.ts';
+import { independentRows, leastStep } from './least.ts';
+import { counted, placed, stepped, type Placed, type Posture } from './posture.ts';
+import { closureRows, isClosed, Rows, unitsOf } from './rows.ts';
+
+/** Rows off by no more than this hold: lengths in the mechanism’s size, angles in rad. */
+export const CLOSED = 1e-9;
+
+/** More rows that are to hold, besides those of the mechanism. */
+export type Further = (now: Placed, rows: Rows) => void;
+
+export interface Closing {
+  readonly placed: Placed;
+  /** How far the worst row is off. */
+  readonly off: number;
+  readonly closed: boolean;
+}
+
+/** Which rows say all, kept for a mechanism and chosen anew where they do not. */
+const chosenRows = new WeakMap<Mechanism, readonly number[]>();
+
+/**
+ * @param most Newton steps
+ * @param farthest no step larger than this, in the mechanism’s units
+ */
+export function close(
+  mechanism: Mechanism,
+  from: Posture,
+  { further, most = 12, farthest = 0.5 }: { further?: Further | undefined; most?: number; farthest?: number } = {},
+): Closing {
+  let now = placed(mechanism, from);
+  let anew = false;
+  for (let round = 0; ; round++) {
+    const own = closureRows(mechanism, now);
+    const count = own.off.length;
+    further?.(now, own);
+    const off = own.worst;
+    if (off <= CLOSED || round >= most || !Number.isFinite(off))
+      return { placed: off <= CLOSED ? counted(mechanism, now) : now, off, closed: off <= CLOSED && isClosed(mechanism, now) }; // prettier-ignore
+    let kept = chosenRows.get(mechanism);
+    const keptOff = kept ? Math.max(0, ...kept.map((i) => Math.abs(own.off[i]!))) : 0;
+    // Where those chosen hold and others do not, they say all no more.
+    if (!kept || kept.some((i) => i >= count) || (!anew && keptOff <= CLOSED && further === undefined)) {
+      anew = kept !== undefined;
+      kept = independentRows(own.by.slice(0, count)).rows;
+      chosenRows.set(mechanism, kept);
+    }
+    // Loose steps far off use every row, as a contradiction is shared out among all.
+    const used = anew ? own : own.only([...kept, ...own.off.keys()].filter((i, at) => at < kept.length || i >= count));
+    const step = leastStep(
+      used.by,
+      used.off.map((r) => -r),
+      mechanism.columns.length,
+      0,
+    );
+    now = placed(mechanism, stepped(mechanism, now.posture, inUnits(mechanism, limited(step, farthest))));
+  }
+}
+
+/** No part of a step larger than this. */
+export function limited(step: Float64Array, farthest: number): Float64Array {
+  const largest = step.reduce((most, s) => Math.max(most, Math.abs(s)), 0);
+  return largest > farthest ? step.map((s) => (s * farthest) / largest) : step;
+}
+
+/** A step in the mechanism’s units as mm and rad. */
+export function inUnits(mechanism: Mechanism, step: Float64Array): Float64Array {
+  const units = unitsOf(mechanism);
+  return step.map((s, k) => s * units[k]!);
+}

@@ -1,0 +1,84 @@
+/**
+ * How much a mechanism can still move. Counting joints misleads, and so does the rank at one place (a linkage laid flat
+ * has more to say): it is the least that rank leaves free over places which finite steps reach.
+ */
+import { close, inUnits } from './close.ts';
+import { independentRows, leftFree } from './least.ts';
+import type { Mechanism } from './mechanism.ts';
+import { placed, stepped, type Placed, type Posture } from './posture.ts';
+import { closureRows, unitsOf } from './rows.ts';
+
+export interface Mobility {
+  readonly freedoms: number;
+  /** Motions left at the place where it is least hidden, by column, in the mechanism’s units, square to each other. */
+  readonly motions: readonly Float64Array[];
+  /** Where that is. */
+  readonly at: Placed;
+  /** Rows beyond those needed: they hold, but say nothing new. */
+  readonly spare: number;
+}
+
+/** How far one looks round: in the mechanism’s units. */
+const STRIDE = 0.02;
+const MOST_LOOKS = 12;
+
+/** @param from where it is closed */
+export function mobility(mechanism: Mechanism, from: Posture, random: () => number = steady()): Mobility {
+  const start = placed(mechanism, from);
+  let best = freeAt(mechanism, start);
+  if (best.motions.length === 0) return best;
+  const first = best;
+  let reachedAny = false;
+  let at = start;
+  for (let look = 0; look < MOST_LOOKS; look++) {
+    const { motions } = look === 0 ? first : freeAt(mechanism, at);
+    const step = new Float64Array(mechanism.columns.length);
+    for (const motion of motions) {
+      const f = random() * 2 - 1;
+      for (let k = 0; k < step.length; k++) step[k]! += f * motion[k]!;
+    }
+    const size = Math.hypot(...step);
+    if (size < 1e-9) continue;
+    const after = reached(
+      mechanism,
+      at,
+      step.map((s) => (s * STRIDE) / size),
+    );
+    if (!after) continue;
+    reachedAny = true;
+    at = after;
+    const now = freeAt(mechanism, at);
+    if (now.motions.length < best.motions.length) best = now;
+    if (best.motions.length === 0) break;
+  }
+  // Free at first sight, but no step of any size closes again: it does not move.
+  return reachedAny ? best : { ...best, freedoms: 0, motions: [] };
+}
+
+function freeAt(mechanism: Mechanism, at: Placed): Mobility {
+  const rows = closureRows(mechanism, at);
+  const independent = independentRows(rows.by);
+  const motions = leftFree(independent, mechanism.columns.length);
+  return { freedoms: motions.length, motions, at, spare: rows.by.length - independent.rows.length };
+}
+
+/** Where a step closes again; null where it only leads back. */
+function reached(mechanism: Mechanism, from: Placed, step: Float64Array): Placed | null {
+  const { placed: after, closed } = close(mechanism, stepped(mechanism, from.posture, inUnits(mechanism, step)), {
+    most: 40,
+  });
+  if (!closed) return null;
+  const units = unitsOf(mechanism);
+  let moved = 0;
+  for (const [k, q] of after.posture.q.entries()) moved += ((q - from.posture.q[k]!) / units[k]!) ** 2;
+  const balls = after.posture.balls.some((b, i) =>
+    b.some((n, j) => Math.abs(n - from.posture.balls[i]![j]!) > STRIDE / 8),
+  );
+  return balls || Math.sqrt(moved) > STRIDE / 2 ? after : null;
+}
+
+/** The same numbers every time, so that the answer is (Park and Miller). */
+function steady(): () => number {
+  let seed = 20_260;
+  return () => (seed = (seed * 48_271) % 2_147_483_647) / 2_147_483_647;
+}

@@ -1,0 +1,187 @@
+/**
+ * What must hold, as rows: each with how far it is off and how that changes with each coordinate. Lengths are counted
+ * in the mechanism’s size and angles in rad, so that one tolerance fits all.
+ *
+ * A coordinate k of the tree turns what hangs on it at wₖ and moves its point p at vₖ(p). With d = p_b − pₐ:
+ *   d·xₐ       changes by  vₖ(p_b)·xₐ where k moves b, and by −vₖ(pₐ)·xₐ + d·(wₖ × xₐ) where it moves a;
+ *   xₐ·z_b     changes by  xₐ·(wₖ × z_b),              and by (wₖ × xₐ)·z_b;
+ *   θ about zₐ changes by  wₖ·zₐ,                      and by −wₖ·zₐ, where the z axes are one.
+ * Rows that make axes parallel have a false root at 180°, which `isClosed` refuses.
+ */
+import { frameOfPose, poseWithin, type Pose } from '../space/pose.ts';
+import { cross, dot, minus, type Frame, type Vec3 } from '../space/vector.ts';
+import { PAIRINGS, type Row } from './kinds.ts';
+import type { Coordinate, End, Mechanism } from './mechanism.ts';
+import { valueAt, type Placed } from './posture.ts';
+
+/** Rows stacked: `by` holds one row after another, each as long as there are columns. */
+export class Rows {
+  readonly off: number[] = [];
+  readonly by: Float64Array[] = [];
+  /** What each row belongs to, for telling. */
+  readonly of: string[] = [];
+
+  constructor(readonly width: number) {}
+
+  add(off: number, by: Float64Array, of: string): void {
+    this.off.push(off);
+    this.by.push(by);
+    this.of.push(of);
+  }
+
+  /** The largest that any is off. */
+  get worst(): number {
+    return this.off.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
+  }
+
+  only(kept: readonly number[]): Rows {
+    const rows = new Rows(this.width);
+    for (const i of kept) rows.add(this.off[i]!, this.by[i]!, this.of[i]!);
+    return rows;
+  }
+}
+
+/** Is a column counted in lengths; then a unit of it is the mechanism’s size. */
+export const unitsOf = (mechanism: Mechanism): readonly number[] =>
+  mechanism.columns.map((c) => (c.turns ? 1 : mechanism.size));
+
+const angular = (t: Float64Array, c: number): Vec3 => [t[c * 6]!, t[c * 6 + 1]!, t[c * 6 + 2]!];
+
+/** How fast a column moves a place that hangs on it. */
+export function speedAt(twists: Float64Array, column: number, p: Vec3): Vec3 {
+  const at = column * 6;
+  const [wx, wy, wz] = [twists[at]!, twists[at + 1]!, twists[at + 2]!];
+  return [
+    twists[at + 3]! + wy * p[2] - wz * p[1],
+    twists[at + 4]! + wz * p[0] - wx * p[2],
+    twists[at + 5]! + wx * p[1] - wy * p[0],
+  ];
+}
+
+const worldFrame = ({ link, frame }: End, poses: readonly Pose[]): Frame =>
+  frameOfPose(link < 0 ? frame : poseWithin(poses[link]!, frame));
+
+/** Columns that move one end and not the other, those of b first. */
+function apart(mechanism: Mechanism, a: number, b: number): readonly [readonly number[], readonly number[]] {
+  const [one, other] = [a < 0 ? [] : mechanism.paths[a]!, b < 0 ? [] : mechanism.paths[b]!];
+  let same = 0;
+  while (same < one.length && same < other.length && one[same] === other[same]) same++;
+  return [other.slice(same), one.slice(same)];
+}
+
+/** All rows that pairs and couplings put on a posture. */
+export function closureRows(mechanism: Mechanism, now: Placed): Rows {
+  const rows = new Rows(mechanism.columns.length);
+  for (const pair of mechanism.cuts) addPair(rows, mechanism, now, pair);
+  for (const { id, terms } of mechanism.couplings) {
+    const by = new Float64Array(rows.width);
+    let off = 0;
+    // In the unit of its largest term.
+    const scale = Math.max(...terms.map((t) => Math.abs(t.by) * (turns(mechanism, t) ? 1 : mechanism.size)));
+    for (const term of terms) {
+      off += (term.by * (valueAt(mechanism, now, term) - restOf(mechanism, term))) / scale;
+      addValue(by, mechanism, now, term, term.by / scale);
+    }
+    rows.add(off, by, id);
+  }
+  return rows;
+}
+
+const turns = (mechanism: Mechanism, coordinate: Coordinate) => {
+  const motion = mechanism.motionOf(coordinate);
+  return motion === 'about_z' || motion === 'screw';
+};
+
+const restOf = ({ pairs }: Mechanism, { pair, motion }: Coordinate): number => pairs[pair]!.rest?.[motion] ?? 0;
+
+/** That a driven motion comes to a value, mm or rad. */
+export function driveRow(
+  mechanism: Mechanism,
+  now: Placed,
+  coordinate: Coordinate,
+  to: number,
+): [number, Float64Array] {
+  const by = new Float64Array(mechanism.columns.length);
+  const unit = turns(mechanism, coordinate) ? 1 : mechanism.size;
+  addValue(by, mechanism, now, coordinate, 1 / unit);
+  return [(valueAt(mechanism, now, coordinate) - to) / unit, by];
+}
+
+/** How a drivable motion’s value changes, times a factor, put upon a row. */
+function addValue(by: Float64Array, mechanism: Mechanism, now: Placed, coordinate: Coordinate, factor: number): void {
+  const units = unitsOf(mechanism);
+  const column = mechanism.columnOf(coordinate);
+  if (column >= 0) {
+    by[column]! += factor * units[column]!;
+    return;
+  }
+  const { a, b } = mechanism.pairs[coordinate.pair]!;
+  const [A, B] = [worldFrame(a, now.poses), worldFrame(b, now.poses)];
+  const [ofB, ofA] = apart(mechanism, a.link, b.link);
+  const motion = mechanism.motionOf(coordinate);
+  const isAngle = motion === 'about_z' || motion === 'screw';
+  const along = isAngle || motion === 'z' ? A.normal : motion === 'x' ? A.x : A.y;
+  const d = minus(B.origin, A.origin);
+  for (const k of ofB)
+    by[k]! += factor * units[k]! * (isAngle ? dot(angular(now.twists, k), along) : dot(speedAt(now.twists, k, B.origin), along)); // prettier-ignore
+  for (const k of ofA) {
+    const w = angular(now.twists, k);
+    const change = isAngle ? -dot(w, along) : dot(d, cross(w, along)) - dot(speedAt(now.twists, k, A.origin), along);
+    by[k]! += factor * units[k]! * change;
+  }
+}
+
+function addPair(rows: Rows, mechanism: Mechanism, now: Placed, pair: number): void {
+  const { id, kind, a, b, pitch = 0, angle = 0 } = mechanism.pairs[pair]!;
+  const { size } = mechanism;
+  const [A, B] = [worldFrame(a, now.poses), worldFrame(b, now.poses)];
+  const [ofB, ofA] = apart(mechanism, a.link, b.link);
+  const units = unitsOf(mechanism);
+  const d = minus(B.origin, A.origin);
+  const place = (along: Vec3): [number, Float64Array] => {
+    const by = new Float64Array(rows.width);
+    for (const k of ofB) by[k] = (units[k]! * dot(speedAt(now.twists, k, B.origin), along)) / size;
+    for (const k of ofA)
+      by[k] = (units[k]! * (dot(d, cross(angular(now.twists, k), along)) - dot(speedAt(now.twists, k, A.origin), along))) / size; // prettier-ignore
+    return [dot(d, along) / size, by];
+  };
+  const square = (p: Vec3, q: Vec3): [number, Float64Array] => {
+    const by = new Float64Array(rows.width);
+    const turn = cross(q, p);
+    for (const k of ofB) by[k] = units[k]! * dot(angular(now.twists, k), turn);
+    for (const k of ofA) by[k] = -units[k]! * dot(angular(now.twists, k), turn);
+    return [dot(p, q), by];
+  };
+  const made: Readonly<Record<Row, () => [number, Float64Array]>> = {
+    at_x: () => place(A.x),
+    at_y: () => place(A.y),
+    at_z: () => place(A.normal),
+    square_xz: () => square(A.x, B.normal),
+    square_yz: () => square(A.y, B.normal),
+    square_xy: () => square(A.x, B.y),
+    along() {
+      const [off, by] = square(A.normal, B.normal);
+      return [off - Math.cos(angle), by];
+    },
+    pitch() {
+      const [off, by] = place(A.normal);
+      const coordinate = { pair, motion: 0 };
+      const per = pitch / (2 * Math.PI) / size;
+      addValue(by, mechanism, now, coordinate, -per);
+      return [off - per * valueAt(mechanism, now, coordinate), by];
+    },
+  };
+  for (const row of PAIRINGS[kind].rows) rows.add(...made[row](), id);
+}
+
+/** Do frames that are to be one really look the same way, and not right against it? */
+export function isClosed(mechanism: Mechanism, { poses }: Placed): boolean {
+  return mechanism.cuts.every((pair) => {
+    const { kind, a, b } = mechanism.pairs[pair]!;
+    const { rows } = PAIRINGS[kind];
+    if (kind === 'parallel') return true;
+    const [A, B] = [worldFrame(a, poses), worldFrame(b, poses)];
+    if (rows.includes('square_xz') && dot(A.normal, B.normal) < 0) return false;
+    return !rows.includes('square_xy') || dot(A.x, B.x) > 0;
+  });
+}
