@@ -12,6 +12,7 @@ const CORE = [
   ['document'],
   ['upgrade', 'ledger'],
   ['part'],
+  ['assembly'],
   ['commands'],
   ['files', 'readings', 'requirements'],
   ['variants', 'exchange', 'inspect'],

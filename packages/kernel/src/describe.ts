@@ -109,11 +109,14 @@ export function describeEdges(oc: OpenCascadeInstance, scope: Scope, shape: Topo
     const edge = scope.keep(oc.TopoDS.Edge(e));
     const curve = scope.keep(new oc.BRepAdaptor_Curve(edge));
     const kind = CURVES[curve.GetType()] ?? 'other';
-    const radius = kind === 'circle' ? scope.keep(curve.Circle()).Radius() : null;
+    const circle = kind === 'circle' ? scope.keep(curve.Circle()) : null;
+    const round = circle ?? (kind === 'ellipse' ? scope.keep(curve.Ellipse()) : null);
+    const radius = circle?.Radius() ?? null;
+    const axis = round && axisFrom(scope, round);
     const length = isExactCurve(curve) ? straightLength(oc, scope, edge) : lengthOfCurve(curve);
     const ends = occurrences(oc, scope, edge, oc.TopAbs_ShapeEnum.TopAbs_VERTEX).map((v) => vertices.indexOf(v));
     const middle = vec(scope.keep(curve.Value((curve.FirstParameter() + curve.LastParameter()) / 2)));
-    return { kind, length, radius, faces: between[i]!, ends: [...new Set(ends)], middle };
+    return { kind, length, radius, axis, faces: between[i]!, ends: [...new Set(ends)], middle };
   });
 }
 

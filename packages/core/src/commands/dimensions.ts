@@ -42,12 +42,22 @@ export function homeOf(draft: Design, owner: EntryOwner): DimensionHome | null {
   return owner.level === 'part' ? draft.parts[owner.part]! : null;
 }
 
+/** The numbers of a joint or a coupling, by key. */
+function numbersOfJoint(
+  draft: Design,
+  { assembly, joint }: { readonly assembly: string; readonly joint: string },
+): Record<string, string> {
+  const own = draft.assemblies![assembly]!;
+  return (own.joints[joint] ?? own.couplings![joint]!).numbers as Record<string, string>;
+}
+
 export function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {
   const { owner, ref } = entry;
   const key = ref.slice(ref.indexOf('.') + 1);
   const home = homeOf(draft, owner);
   if (home) home.dimensions[ref]!.value = expression;
   else if ('step' in owner) setNumber(draft.parts[owner.part]!.steps[owner.step]!, key, expression);
+  else if ('joint' in owner) numbersOfJoint(draft, owner)[key] = expression;
 }
 
 /** What a text would come to if it were this dimension's expression. */
@@ -251,6 +261,8 @@ const renameCommand = declareCommand({
     const { owner } = entry;
     refuseShared(entry);
     const home = homeOf(draft, owner);
+    if (owner.level === 'joint')
+      throw new EditRefused('A number of a joint is called by what it is; rename the joint instead.');
     if (home) home.dimensions[ref]!.name = name;
     else if ('step' in owner)
       setNumberName(draft.parts[owner.part]!.steps[owner.step]!, ref.slice(ref.indexOf('.') + 1), name);
@@ -318,6 +330,10 @@ const deleteCommand = declareCommand({
     if ('step' in owner) {
       if (!removeNumber(draft.parts[owner.part]!.steps[owner.step]!, key))
         throw new EditRefused('This number belongs to its step and goes only with it.');
+      return;
+    }
+    if (owner.level === 'joint') {
+      delete numbersOfJoint(draft, owner)[key];
       return;
     }
     const home = homeOf(draft, owner)!;

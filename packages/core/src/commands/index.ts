@@ -1,3 +1,22 @@
+export {
+  addAssembly,
+  deleteAssembly,
+  markInstances,
+  moveInstances,
+  placeInstances,
+  removeInstances,
+  renameAssembly,
+  type InstanceMarks,
+} from './assembly.ts';
+export {
+  addCoupling,
+  addJoint,
+  changeJoint,
+  keepPose,
+  removeCoupling,
+  removeJoints,
+  setJointNumber,
+} from './joints.ts';
 export { setAppearance, tellPartsApart } from './appearance.ts';
 export {
   addDimension,

@@ -94,7 +94,7 @@ const moveCommand = declareCommand({
     const owners = there.map((e) => e.owner);
     const first = owners[0];
     if (!first) return;
-    if (owners.some((o) => JSON.stringify(o) !== JSON.stringify(first)) || 'step' in first)
+    if (owners.some((o) => JSON.stringify(o) !== JSON.stringify(first)) || 'step' in first || 'joint' in first)
       throw new EditRefused('Dimensions can be moved among those of the same part or of the design.');
     refuseShared(there[0]!);
     const home = homeOf(draft, first)!;

@@ -71,6 +71,8 @@ const deletePartCommand = declareCommand({
     const measured = ledger.entries.find((e) => e.measured?.part === id && !inside.has(e.ref));
     if (measured)
       throw new EditRefused(`${measured.path.join('.')} is measured on ${part.name}; delete that dimension first.`);
+    const placed = Object.values(draft.assemblies ?? {}).find((a) => Object.values(a.instances).some((i) => 'part' in i.of && i.of.part === id)); // prettier-ignore
+    if (placed) throw new EditRefused(`${part.name} stands in ${placed.name}; remove it there first.`);
     delete draft.parts[id];
     draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
   },

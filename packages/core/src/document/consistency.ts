@@ -3,6 +3,7 @@ import type { z } from 'zod';
 import { MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
 import { Step } from '../steps/schema.ts';
 import { faultsOfStep } from '../steps/slots-of.ts';
+import { Assembly } from './assembly.ts';
 import { firstIssue } from './change.ts';
 import { Dimension } from './dimension.ts';
 import { Design, Part } from './schema.ts';
@@ -24,11 +25,23 @@ export function checkConsistency(design: Design): string[] {
     faults.push(...checkPart(partId, part));
     for (const [id, step] of Object.entries(part.steps)) faults.push(...faultsOfStep(id, step));
   }
+  for (const own of Object.values(design.assemblies ?? {}))
+    for (const id of numberedIn(own)) claim(id, `assembly “${own.name}”`);
   return faults;
 }
 
-function checkOrders({ dimensionOrder, dimensions, partOrder, parts, shared, variants, requirements }: Design) {
+/** What in an assembly has numbers that expressions name by id. */
+const numberedIn = ({ joints, couplings = {} }: Assembly) => [...Object.keys(joints), ...Object.keys(couplings)];
+
+function checkOrders(design: Design) {
+  const { dimensionOrder, dimensions, partOrder, parts, shared, variants, requirements } = design;
+  const { assemblies = {}, assemblyOrder = [] } = design;
   return [
+    ...checkOrder(assemblyOrder, assemblies, 'assemblyOrder'),
+    ...Object.entries(assemblies).flatMap(([id, own]) => [
+      ...checkOrder(own.instanceOrder, own.instances, `assemblies › ${id} › instanceOrder`),
+      ...checkOrder(own.jointOrder, own.joints, `assemblies › ${id} › jointOrder`),
+    ]),
     ...checkOrder(dimensionOrder, dimensions, 'dimensionOrder'),
     ...checkOrder(partOrder, parts, 'partOrder'),
     ...(shared ? checkOrder(shared.dimensionOrder, shared.dimensions, 'shared') : []),
@@ -66,7 +79,9 @@ export function faultOfTouched(design: Design, touches: readonly Touch[]): strin
     const [first, second, third, fourth] = path as [string, ...string[]];
     const inPart = first === 'parts' && second !== undefined;
     const inMap = inPart && (third === 'steps' || third === 'dimensions');
-    const place = path.slice(0, inMap ? 4 : inPart ? 3 : first === 'dimensions' ? 2 : 1).join('/');
+    const place = path
+      .slice(0, inMap ? 4 : inPart ? 3 : first === 'dimensions' || first === 'assemblies' ? 2 : 1)
+      .join('/');
     if (looked.has(place)) continue;
     looked.add(place);
     if (inPart) parts.add(second);
@@ -91,6 +106,16 @@ function faultAtTop(design: Design, field: string, id: string | undefined): stri
   const map = field === 'dimensions' ? design.dimensions : null;
   if (map && id !== undefined)
     return tooMany('dimensions', map) ?? (map[id] ? (read(Dimension, map[id]) ?? takenTwice(design, id)) : null);
+  if (field === 'assemblies' && id !== undefined) {
+    const own = design.assemblies?.[id];
+    return own
+      ? (read(Assembly, own) ??
+          numberedIn(own)
+            .map((n) => takenTwice(design, n))
+            .find((f) => f !== null) ??
+          null)
+      : null;
+  }
   const shape: Readonly<Record<string, z.ZodType>> = Design.shape;
   return Object.hasOwn(shape, field)
     ? read(shape[field]!, (design as Record<string, unknown>)[field])
@@ -128,6 +153,6 @@ const tooMany = (what: keyof typeof MOST, map: object): string | null =>
 
 /** Expressions name dimensions and steps by id alone, wherever they stand. */
 function takenTwice(design: Design, id: string): string | null {
-  const homes = [design.dimensions, ...Object.values(design.parts).flatMap((p) => [p.dimensions, p.steps])];
+  const homes = [design.dimensions, ...Object.values(design.parts).flatMap((p) => [p.dimensions, p.steps]), ...Object.values(design.assemblies ?? {}).flatMap((a) => [a.joints, a.couplings ?? {}])]; // prettier-ignore
   return homes.filter((home) => Object.hasOwn(home, id)).length > 1 ? `the id “${id}” is used twice.` : null;
 }

@@ -10,6 +10,7 @@ import { Variants } from './variants.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from '../ids/ids.ts';
 import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
+import { Assemblies, MAX_ASSEMBLIES } from './assembly.ts';
 import { Shared } from './shared.ts';
 
 export const FORMAT = 'helb-design';
@@ -56,6 +57,8 @@ export const Design = z
     dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
     parts: mapOf(Id, Part, MAX_PARTS),
     partOrder: z.array(Id).max(MAX_PARTS),
+    assemblies: Assemblies.optional(),
+    assemblyOrder: z.array(Id).max(MAX_ASSEMBLIES).optional(),
     shared: Shared.optional(),
     variants: Variants.optional(),
     requirements: Requirements.optional(),

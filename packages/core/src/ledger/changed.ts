@@ -2,7 +2,7 @@
 import type { Dimension } from '../document/dimension.ts';
 import type { Design, Part } from '../document/schema.ts';
 import { NOTHING_SHARED, sharedIn } from '../document/shared.ts';
-import { entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';
+import { entriesOfAssembly, entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';
 
 interface Changed {
   readonly changed: Map<string, DimensionEntry>;
@@ -28,6 +28,7 @@ export function changedEntries(
     if (was === is) continue;
     if (!was || !is || was.name !== is.name || !compareParts(id, was, is, changed)) return null;
   }
+  if (!compareAssemblies(before, after, changed)) return null;
   addMeasured(before, after, entries, changed);
   return changed;
 }
@@ -57,6 +58,22 @@ function compareParts(id: string, was: Part, is: Part, changed: Changed): boolea
       changed.changed.set(entry.ref, entry);
       if (twin.path.join('.') !== entry.path.join('.')) changed.renamed = true;
     }
+  }
+  return true;
+}
+
+function compareAssemblies(before: Design, after: Design, changed: Changed): boolean {
+  if (before.assemblies === after.assemblies && before.assemblyOrder === after.assemblyOrder) return true;
+  const all = (design: Design) =>
+    (design.assemblyOrder ?? []).flatMap((id) =>
+      design.assemblies?.[id] ? entriesOfAssembly(id, design.assemblies[id]) : [],
+    );
+  const [from, to] = [all(before), all(after)];
+  if (from.length !== to.length) return false;
+  for (const [i, entry] of to.entries()) {
+    const twin = from[i]!;
+    if (twin.ref !== entry.ref || twin.path.join('.') !== entry.path.join('.')) return false;
+    if (twin.expression !== entry.expression) changed.changed.set(entry.ref, entry);
   }
   return true;
 }

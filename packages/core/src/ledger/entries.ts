@@ -2,6 +2,7 @@
  * Every number of a design in one list: its own dimensions, each part's,
  * each sketch's, and the numbers in steps' slots.
  */
+import { COUPLING_NUMBERS, JOINT_NUMBERS, type Assembly } from '../document/assembly.ts';
 import type { Dial, Dimension } from '../document/dimension.ts';
 import type { Design } from '../document/schema.ts';
 import { sharedIn } from '../document/shared.ts';
@@ -13,6 +14,7 @@ export type EntryOwner =
   | { readonly level: 'project' }
   | { readonly level: 'design' }
   | { readonly level: 'part'; readonly part: string }
+  | { readonly level: 'joint'; readonly assembly: string; readonly joint: string }
   | { readonly level: 'sketch' | 'slot'; readonly part: string; readonly step: string };
 
 export interface DimensionEntry {
@@ -70,7 +72,35 @@ export function collectEntries(design: Design): DimensionEntry[] {
       if (step) entries.push(...entriesOfStep(partId, partWord, stepId, step));
     }
   }
+  for (const id of design.assemblyOrder ?? []) {
+    const own = design.assemblies?.[id];
+    if (own) entries.push(...entriesOfAssembly(id, own));
+  }
   return entries;
+}
+
+/** The numbers of an assembly’s joints and couplings. */
+export function entriesOfAssembly(
+  assembly: string,
+  { name, joints, jointOrder, couplings = {} }: Assembly,
+): DimensionEntry[] {
+  const word = wordOf(name);
+  const own = (
+    id: string,
+    its: string,
+    numbers: Readonly<Record<string, string | undefined>>,
+    kinds: Readonly<Record<string, QuantityKind>>,
+  ): DimensionEntry[] =>
+    Object.keys(kinds).flatMap(
+      (key) =>
+      numbers[key] === undefined
+        ? []
+        : [{ ref: `${id}.${key}`, owner: { level: 'joint' as const, assembly, joint: id }, name: key, path: [word, wordOf(its), key], expression: numbers[key], kind: kinds[key]!, dial: null, group: null, note: null, measured: null }], // prettier-ignore
+    );
+  return [
+    ...jointOrder.flatMap((id) => (joints[id] ? own(id, joints[id].name, joints[id].numbers, JOINT_NUMBERS) : [])),
+    ...Object.entries(couplings).flatMap(([id, c]) => own(id, c.name, c.numbers, COUPLING_NUMBERS)),
+  ];
 }
 
 /** What a shared dimension's name may be preceded by, where the design has one of the same name. */

@@ -10,10 +10,13 @@ import type { DimensionEntry } from './entries.ts';
 export interface Scope {
   readonly part?: string;
   readonly step?: string;
+  /** A joint or coupling. */
+  readonly joint?: string;
 }
 
 export function scopeOf(entry: DimensionEntry): Scope {
   if (entry.owner.level === 'design' || entry.owner.level === 'project') return {};
+  if (entry.owner.level === 'joint') return { joint: entry.owner.joint };
   if (entry.owner.level === 'part') return { part: entry.owner.part };
   return { part: entry.owner.part, step: entry.owner.step };
 }
@@ -87,7 +90,9 @@ export class NameIndex {
   /** The shortest name that finds this entry from here. */
   nameFrom(entry: DimensionEntry, scope: Scope): string {
     // A number of another step is named with its step, or one would look for it here.
-    const inStep = 'step' in entry.owner && entry.owner.step !== scope.step;
+    const inStep =
+      ('step' in entry.owner && entry.owner.step !== scope.step) ||
+      ('joint' in entry.owner && entry.owner.joint !== scope.joint);
     for (let take = inStep ? 2 : 1; take <= entry.path.length; take++) {
       const name = entry.path.slice(-take).join('.');
       const found = this.find(name, scope);
@@ -125,6 +130,7 @@ function closeness(entry: DimensionEntry, scope: Scope, segments: number): numbe
   const owner = entry.owner;
   const skipped = entry.path.length - segments;
   if ('step' in owner && owner.step === scope.step) return 40 - skipped;
+  if ('joint' in owner && owner.joint === scope.joint) return 40 - skipped;
   if ('part' in owner && owner.part === scope.part) return (owner.level === 'part' ? 30 : 20) - skipped;
   if (owner.level === 'design') return 10 - skipped;
   if (owner.level === 'project') return (segments > 1 ? 4 : 5) - skipped;

@@ -40,9 +40,9 @@ export function contradictionAt(mechanism: Mechanism, now: Placed): Contradictio
 function holdsWithout({ links, pairs, couplings, size }: Mechanism, now: Placed, id: string): boolean {
   const kept = pairs.filter((p) => p.id !== id && p.id !== '');
   const places = new Map(kept.map((p, i) => [p.id, i]));
-  const still = couplings.flatMap(({ id: own, terms }) => {
+  const still = couplings.flatMap(({ id: own, sum, terms }) => {
     const moved = terms.map((t) => ({ ...t, pair: places.get(pairs[t.pair]!.id) ?? -1 }));
-    return moved.every((t) => t.pair >= 0) ? [{ id: own, terms: moved }] : [];
+    return moved.every((t) => t.pair >= 0) ? [{ id: own, sum, terms: moved }] : [];
   });
   const stood = links.map((l, i) => ({ ...l, home: l.held ? l.home : now.poses[i]! }));
   const without = new Mechanism(stood, kept, still, size);

@@ -46,9 +46,10 @@ export interface Coordinate {
   readonly motion: number;
 }
 
-/** Σ by · (value − value at home) stays nought. */
+/** Σ by · value stays what it is at home. */
 export interface Coupling {
   readonly id: string;
+  readonly sum: number;
   readonly terms: readonly (Coordinate & { readonly by: number })[];
 }
 

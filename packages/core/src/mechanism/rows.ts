@@ -73,16 +73,16 @@ function apart(mechanism: Mechanism, a: number, b: number): readonly [readonly n
 export function closureRows(mechanism: Mechanism, now: Placed): Rows {
   const rows = new Rows(mechanism.columns.length);
   for (const pair of mechanism.cuts) addPair(rows, mechanism, now, pair);
-  for (const { id, terms } of mechanism.couplings) {
+  for (const { id, terms, sum } of mechanism.couplings) {
     const by = new Float64Array(rows.width);
-    let off = 0;
+    let off = -sum;
     // In the unit of its largest term.
     const scale = Math.max(...terms.map((t) => Math.abs(t.by) * (turns(mechanism, t) ? 1 : mechanism.size)));
     for (const term of terms) {
-      off += (term.by * (valueAt(mechanism, now, term) - restOf(mechanism, term))) / scale;
+      off += term.by * valueAt(mechanism, now, term);
       addValue(by, mechanism, now, term, term.by / scale);
     }
-    rows.add(off, by, id);
+    rows.add(off / scale, by, id);
   }
   return rows;
 }
@@ -91,8 +91,6 @@ const turns = (mechanism: Mechanism, coordinate: Coordinate) => {
   const motion = mechanism.motionOf(coordinate);
   return motion === 'about_z' || motion === 'screw';
 };
-
-const restOf = ({ pairs }: Mechanism, { pair, motion }: Coordinate): number => pairs[pair]!.rest?.[motion] ?? 0;
 
 /** That a driven motion comes to a value, mm or rad. */
 export function driveRow(

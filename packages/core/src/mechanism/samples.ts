@@ -90,6 +90,7 @@ export const gears = (teeth: number, others: number): Mechanism =>
 
 const gearCoupling = (teeth: number, others: number): Coupling => ({
   id: 'mesh',
+  sum: 0,
   terms: [
     { pair: 0, motion: 0, by: teeth },
     { pair: 1, motion: 0, by: others },

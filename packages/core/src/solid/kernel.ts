@@ -63,6 +63,8 @@ export interface EdgeFacts {
   readonly kind: CurveKind;
   readonly length: number;
   readonly radius: number | null;
+  /** Circles and ellipses only: centre, and the direction they run counter-clockwise about. */
+  readonly axis: Axis | null;
   /** Indices of the faces it lies between; one twice for a seam. */
   readonly faces: readonly number[];
   /** Its two ends as numbers that edges meeting there share; none for a closed edge without a corner on it. */

@@ -1,0 +1,217 @@
+/** Assemblies on real parts: joined by picked frames, following their numbers, telling what cannot be. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  addAssembly, addCoupling, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, deletePart, deleteStep,
+  drive, emptyDesign, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
+  removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
+} from '@helb/core'; // prettier-ignore
+import { loadKernel } from './load.ts';
+import { edited, extruded, faceLooking, outline, rectangle, round } from './sample-parts.ts';
+
+const evaluator = new PartEvaluator(await loadKernel());
+const at = (x: number, y: number, z: number): Instance['home'] => ({ at: [x, y, z], turn: [0, 0, 0, 1] });
+
+/** A plate with a bore, and a pin for it: their sizes are dials of the design. */
+const bored: Step = {
+  ...outline(rectangle(0, 0, 60, 40)),
+  points: { ...Object.fromEntries(rectangle(0, 0, 60, 40).map((p, i) => [`p${i}`, [...p]])), m: [20, 15] },
+  curves: { ...(outline(rectangle(0, 0, 60, 40)).curves as object), o: { kind: 'circle', center: 'm', radius: 5 } },
+} as Step;
+const parts: Edit[] = [
+  addDimension('thk', { name: 'plate_thk', value: '8 mm' }),
+  addDimension('gap', { name: 'gap', value: '0.5 mm' }),
+  addPart('plate', 'Plate'),
+  addStep('plate', 's', bored),
+  addStep(
+    'plate',
+    'e',
+    extruded('s', 'plate_thk', {
+      profile: { sketch: 's', regions: [{ outer: ['l0', 'l1', 'l2', 'l3', 'o'] }] },
+    } as Partial<Step>),
+  ),
+  addPart('pin', 'Pin'),
+  addStep('pin', 's2', round(4.8)),
+  addStep('pin', 'e2', extruded('s2', '30 mm')),
+];
+
+async function looksOf(design: Design): Promise<ReadonlyMap<string, PartLook & { of: readonly Body[] }>> {
+  const looks = new Map<string, PartLook & { of: readonly Body[] }>();
+  for (const id of design.partOrder) {
+    const outcome = await evaluator.evaluate(design, Ledger.of(design), id);
+    looks.set(id, { ...lookOfOutcome(outcome), of: outcome.bodies });
+  }
+  return looks;
+}
+
+async function put(design: Design, assembly = 'a'): Promise<Assembled> {
+  const looks = await looksOf(design);
+  return assembled(design, Ledger.of(design), assembly, (part) => looks.get(part) ?? null);
+}
+
+const bare = edited(emptyDesign('Fit'), ...parts);
+const [plate] = (await looksOf(bare)).get('plate')!.of as [Body];
+const [pin] = (await looksOf(bare)).get('pin')!.of as [Body];
+const rim = (body: Body, z: number): JointEnd['on'] => {
+  const edge = body.facts.edges.findIndex((e) => e.kind === 'circle' && Math.abs(e.axis!.origin[2] - z) < 1e-6);
+  return { edge: refOfEdge(body, edge) };
+};
+const top: JointEnd['on'] = { face: faceLooking(plate, [0, 0, 1]) };
+
+/** The pin’s foot in the bore’s upper rim, looking the same way. */
+const joint = (more: Partial<Joint> = {}): Joint => ({
+  kind: 'revolute',
+  name: 'Pin in bore',
+  a: { instance: ['i1'], on: rim(plate, 8) },
+  b: { instance: ['i2'], on: rim(pin, 30) },
+  flip: true,
+  numbers: {},
+  ...more,
+});
+const placedParts = (...more: Edit[]) =>
+  edited(
+    bare,
+    addAssembly('a', 'Fit'),
+    placeInstances('a', [['i1', { of: { part: 'plate' }, home: at(0, 0, 0), fixed: true }], ['i2', { of: { part: 'pin' }, home: at(80, 70, 5) }]]),
+    ...more,
+  ); // prettier-ignore
+const whereIs = (it: Assembled, key: string, p: Vec3 = [0, 0, 0]) => placedAt(it.home.poses[it.linkOf.get(key)!]!, p);
+const near = (p: readonly number[]) => p.map((n) => expect.closeTo(n, 6));
+
+describe('joined', () => {
+  test('a pin stands where its joint puts it, its head the offset above, and follows the plate’s thickness', async () => {
+    const design = placedParts(addJoint('a', 'j', joint({ numbers: { offset: 'gap * 2' } })));
+    const it = await put(design);
+    expect(it.closed).toBe(true);
+    expect(whereIs(it, 'i2', [0, 0, 30])).toEqual(near([20, 15, 9]));
+    const thicker = await put(edited(design, setDimension('thk', '12 mm'), setDimension('j.offset', '3 mm')));
+    expect(whereIs(thicker, 'i2', [0, 0, 30])).toEqual(near([20, 15, 15]));
+    expect(freedomsOfAssembly(it).whole.freedoms).toBe(1);
+    expect(freedomsOfAssembly(it).links.map((l) => l.says)).toEqual(['stands still', 'can still turn about its joint with Plate']); // prettier-ignore
+  });
+
+  test('flipped it stands upside down, and an angle turns it', async () => {
+    const design = placedParts(addJoint('a', 'j', joint({ kind: 'rigid', numbers: { angle: '90 deg' } })));
+    const it = await put(design);
+    expect(whereIs(it, 'i2', [1, 0, 30])).toEqual(near([20, 16, 8]));
+    const over = await put(edited(design, changeJoint('a', 'j', { flip: false })));
+    expect(whereIs(over, 'i2', [0, 0, 0])[2]).toBeCloseTo(38, 6);
+  });
+
+  test('faces laid against each other and an axis on an axis come to the same as a joint', async () => {
+    const foot: JointEnd['on'] = { face: faceLooking(pin, [0, 0, -1]) };
+    const bore = refOfFace(
+      plate,
+      plate.facts.faces.findIndex((f) => f.hollow),
+    );
+    const shank = refOfFace(
+      pin,
+      pin.facts.faces.findIndex((f) => f.axis),
+    );
+    const design = placedParts(
+      addJoint('a', 'm1', joint({ kind: 'against', name: 'Foot on top', a: { instance: ['i1'], on: top }, b: { instance: ['i2'], on: foot }, flip: undefined } as Partial<Joint>)), // prettier-ignore
+      addJoint('a', 'm2', joint({ kind: 'on_axis', name: 'Shank in bore', a: { instance: ['i1'], on: { face: bore } }, b: { instance: ['i2'], on: { face: shank } } })), // prettier-ignore
+    );
+    const it = await put(design);
+    expect(it.closed).toBe(true);
+    expect(whereIs(it, 'i2')).toEqual(near([20, 15, 8]));
+    expect(freedomsOfAssembly(it).whole.freedoms).toBe(1);
+  });
+
+  test('an assembly stands in another as one, or moves in it, and never in itself', async () => {
+    const outer = (moves: boolean): Edit[] => [
+      addAssembly('b', 'Twice'),
+      placeInstances('b', [['u1', { of: { assembly: 'a' }, home: at(0, 0, 0), fixed: true, ...(moves ? { moves: true as const } : {}) }], ['u2', { of: { assembly: 'a' }, home: at(100, 0, 0) }]]), // prettier-ignore
+    ];
+    const design = placedParts(addJoint('a', 'j', joint()));
+    const stiff = await put(edited(design, ...outer(false)), 'b');
+    expect(stiff.members.map((m) => m.key)).toEqual(['u1/i1', 'u1/i2', 'u2/i1', 'u2/i2']);
+    expect(stiff.links).toHaveLength(2);
+    const inner = stiff.members[3]!;
+    expect(placedAt(stiff.home.poses[inner.link]!, placedAt(inner.within, [0, 0, 30]))).toEqual(near([120, 15, 8]));
+    const loose = await put(edited(design, ...outer(true)), 'b');
+    expect(loose.links).toHaveLength(3);
+    expect(freedomsOfAssembly(loose).whole.freedoms).toBe(1 + 6);
+    const within = applyEdit(
+      edited(design, ...outer(false)),
+      placeInstances('a', [['x', { of: { assembly: 'b' }, home: at(0, 0, 0) }]]),
+    );
+    expect(within).toMatchObject({ ok: false, message: expect.stringMatching(/cannot stand in itself/) });
+  });
+
+  test('two pins geared to each other turn by their teeth', async () => {
+    const design = placedParts(
+      placeInstances('a', [['i3', { of: { part: 'pin' }, home: at(50, 0, 0) }]]),
+      addJoint('a', 'j', joint()),
+      addJoint('a', 'k', joint({ name: 'Other pin', b: { instance: ['i3'], on: rim(pin, 30) } })),
+      addCoupling('a', 'c', { kind: 'gear', name: 'Mesh', a: { joint: 'j', motion: 'turn' }, b: { joint: 'k', motion: 'turn' }, numbers: { first: '12', second: '36' } }), // prettier-ignore
+    );
+    const it = await put(design);
+    const outcome = drive(it.mechanism, { posture: it.home.posture, last: null }, [{ pair: 0, motion: 0, to: 3 }]);
+    expect(outcome.placed.posture.q[it.mechanism.columnOf({ pair: 1, motion: 0 })]).toBeCloseTo(-1, 9);
+    expect(freedomsOfAssembly(it).whole.freedoms).toBe(1);
+  });
+});
+
+describe('what cannot be is told, and the rest works on', () => {
+  test('a face that is gone, in words, on its own joint alone', async () => {
+    const design = placedParts(
+      placeInstances('a', [['i3', { of: { part: 'pin' }, home: at(50, 0, 0) }]]),
+      addJoint('a', 'j', joint()),
+      addJoint(
+        'a',
+        'k',
+        joint({ name: 'On top', a: { instance: ['i1'], on: top }, b: { instance: ['i3'], on: rim(pin, 0) } }),
+      ),
+    );
+    const it = await put(edited(design, deleteStep('pin', 'e2')));
+    expect(it.joints.map((j) => j.fault)).toEqual([expect.stringMatching(/^Its side on Pin 1 sits on an edge that is no longer found: /), expect.stringMatching(/Pin 2/)]); // prettier-ignore
+    expect(it.links).toHaveLength(3);
+  });
+
+  test('joints that contradict say by how much, and which may go', async () => {
+    const design = placedParts(
+      addJoint('a', 'j', joint()),
+      addJoint('a', 'k', joint({ name: 'Too high', kind: 'rigid', numbers: { offset: '4 mm' } })),
+    );
+    const it = await put(design);
+    expect(it.closed).toBe(false);
+    expect(it.joints.map((j) => j.inTheWay)).toEqual([true, true]);
+    expect(Math.max(...it.joints.map((j) => j.misses ?? 0))).toBeGreaterThan(1);
+  });
+
+  test('a part in use is not deleted; an instance takes its joints along; numbers that cannot be are refused', () => {
+    const design = placedParts(addJoint('a', 'j', joint({ numbers: { offset: '2 mm' } })));
+    expect(applyEdit(design, deletePart('pin'))).toMatchObject({
+      message: 'Pin stands in Fit; remove it there first.',
+    });
+    expect(edited(design, removeInstances('a', ['i2'])).assemblies!.a!.joints).toEqual({});
+    expect(applyEdit(design, setJointNumber('a', 'j', 'least_turn', '5 mm'))).toMatchObject({ ok: false });
+    expect(applyEdit(design, setJointNumber('a', 'j', 'constructor', '5'))).toMatchObject({ ok: false });
+    expect(applyEdit(design, addJoint('a', 'k', joint({ b: { instance: ['i1'], on: top } })))).toMatchObject({
+      ok: false,
+    });
+    const used = edited(design, setDimension('gap', 'fit.pin_in_bore.offset / 4'));
+    expect(applyEdit(used, removeJoints('a', ['j']))).toMatchObject({ ok: false, message: expect.stringMatching(/^gap uses/) }); // prettier-ignore
+    expect(Ledger.of(edited(used, setDimension('j.offset', '6 mm'))).number('gap')).toBeCloseTo(1.5, 12);
+  });
+
+  test('every edit leaves a sound design, told by what it touched as by the whole', () => {
+    let design = bare;
+    const steps = [
+      addAssembly('a', 'Fit'),
+      placeInstances('a', [['i1', { of: { part: 'plate' }, home: at(0, 0, 0) }], ['i2', { of: { part: 'pin' }, home: at(9, 0, 0) }]]),
+      addJoint('a', 'j', joint({ numbers: { offset: '1 mm' } })),
+      setJointNumber('a', 'j', 'most_turn', '90 deg'),
+      markInstances('a', ['i1'], { fixed: true, name: 'Base' }),
+      changeJoint('a', 'j', { kind: 'cylindrical', suppressed: true }),
+      removeInstances('a', ['i2']),
+    ]; // prettier-ignore
+    for (const edit of steps) {
+      const outcome = applyEdit(design, edit);
+      if (!outcome.ok) throw new Error(outcome.message);
+      design = outcome.design;
+      expect(checkConsistency(design)).toEqual([]);
+      expect(faultOfTouched(design, outcome.touches)).toBeNull();
+    }
+  });
+});
