@@ -15,7 +15,7 @@ const CORE = [
   ['assembly'],
   ['commands'],
   ['files', 'readings', 'requirements'],
-  ['variants', 'exchange', 'inspect'],
+  ['variants', 'exchange', 'inspect', 'fit'],
   ['flex'],
 ];
 const coreDownwards = CORE.flatMap((level, i) =>

@@ -128,6 +128,8 @@ export { writeFlexCsv } from './flex/write-csv.ts';
 export * from './assembly/assembled.ts';
 export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
+export * from './fit/check-fit.ts';
+export * from './fit/cure.ts';
 export * from './assembly/members.ts';
 export { frameOn, poseOfEdge, poseOfFace, SpotLost } from './assembly/spot.ts';
 export * from './mechanism/kinds.ts';

@@ -10,6 +10,7 @@ export function pieceOf(
   shape: TopoDS_Shape,
   { kind, index }: Pick<SolidPiece, 'kind' | 'index'>,
 ): TopoDS_Shape {
+  if (kind === 'whole') return shape;
   const piece = (kind === 'face' ? facesOf : edgesOf)(oc, scope, shape)[index];
   if (!piece) throw new KernelError(`This ${kind} is no longer there.`);
   return piece;

@@ -18,7 +18,11 @@ export const router = createRouter({
     { path: '/', component: ProjectsPage, meta: signedIn },
     { path: '/projects/:project', component: ProjectPage, props: true, meta: signedIn },
     // The stage brings the 3D library; the lists need not wait for it. Behind the design stands what is open in it.
-    { path: '/designs/:design/:place(part)?/:open?', component: () => import('./design/DesignPage.vue'), props: true },
+    {
+      path: '/designs/:design/:place(part|assembly)?/:open?',
+      component: () => import('./design/DesignPage.vue'),
+      props: true,
+    },
     { path: '/sign-in', component: () => import('./people/SignInPage.vue') },
     { path: '/forgot', component: () => import('./people/ForgotPage.vue') },
     { path: '/welcome', component: () => import('./people/WelcomePage.vue') },

@@ -152,10 +152,10 @@ export interface MeshQuality {
   readonly angular: number;
 }
 
-/** A face or an edge of a solid, by its place in the kernel's order. */
+/** A face or an edge of a solid, by its place in the kernel's order; or the solid as a whole. */
 export interface SolidPiece {
   readonly solid: SolidHandle;
-  readonly kind: 'face' | 'edge';
+  readonly kind: 'face' | 'edge' | 'whole';
   readonly index: number;
 }
 
@@ -335,7 +335,7 @@ export interface SolidKernel {
   faceOutline(solid: SolidHandle, face: number, grown: number): EdgeCurve[][];
   /** Lines and outlines not hidden, seen straight onto the frame: already flat, x and y along it. */
   outline(solid: SolidHandle, frame: Frame): EdgeCurve[];
-  /** Shortest distance between two faces or edges, mm. @throws KernelError */
+  /** Shortest distance between two faces, edges or solids, mm; 0 where one is in the other. @throws KernelError */
   distance(one: SolidPiece, other: SolidPiece): number;
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;
   /** A STEP file (AP214) of named parts, each with its solids, in its colour. */

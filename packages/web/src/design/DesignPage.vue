@@ -18,6 +18,8 @@ import TopLine from '../shell/TopLine.vue';
 import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
 import Stage from '../stage/Stage.vue';
+import AssemblyStage from '../together/AssemblyStage.vue';
+import TogetherPanel from '../together/TogetherPanel.vue';
 import TraceGraph from '../trace/TraceGraph.vue';
 import TracePanel from '../trace/TracePanel.vue';
 import TrayBar from '../tray/TrayBar.vue';
@@ -55,6 +57,7 @@ const helpOpen = ref(false);
 const ledgerOpen = ref(true);
 const verbLine = useTemplateRef<InstanceType<typeof VerbLine>>('verbLine');
 const stage = useTemplateRef<InstanceType<typeof Stage>>('stage');
+const assemblyStage = useTemplateRef<InstanceType<typeof AssemblyStage>>('assemblyStage');
 
 /** The kernel's start takes all of a small machine; it waits until the first picture from before is up. */
 const kernelMayStart = ref(false);
@@ -68,8 +71,10 @@ watch(
     try {
       await design.open(id);
       const wanted = props.place === 'part' ? props.open : undefined;
+      const assembly = props.place === 'assembly' ? props.open : undefined;
       const active = wanted && design.design?.parts[wanted] ? wanted : (design.design?.partOrder[0] ?? null);
-      session.openPart(active);
+      if (assembly && design.design?.assemblies?.[assembly]) session.openAssembly(assembly);
+      else session.openPart(active);
       session.traced = null;
       void project.load();
       if (design.design && design.ledger)
@@ -86,17 +91,16 @@ watch(
 );
 
 // The address says which part is open, so that it can be shared and gone back to.
-watch(
-  () => session.activePart,
-  (part) => {
-    if (part && design.id === props.design && part !== props.open)
-      void (props.open ? router.push : router.replace)(`/designs/${props.design}/part/${part}`);
-  },
-);
-watch(
-  () => props.open,
-  (part) => part && part !== session.activePart && design.design?.parts[part] && session.openPart(part),
-);
+watch([() => session.activePart, () => session.activeAssembly], ([part, assembly]) => {
+  const open = part ?? assembly;
+  if (open && design.id === props.design && open !== props.open)
+    void (props.open ? router.push : router.replace)(`/designs/${props.design}/${part ? 'part' : 'assembly'}/${open}`);
+});
+watch([() => props.place, () => props.open], ([place, open]) => {
+  if (!open || open === (session.activePart ?? session.activeAssembly)) return;
+  if (place === 'assembly' && design.design?.assemblies?.[open]) session.openAssembly(open);
+  else if (place === 'part' && design.design?.parts[open]) session.openPart(open);
+});
 
 function evaluate(): void {
   if (!design.design || !kernelMayStart.value) return;
@@ -139,6 +143,7 @@ watch(
   (d) => {
     if (!d) return;
     if (session.activePart && !d.parts[session.activePart]) session.openPart(d.partOrder[0] ?? null);
+    if (session.activeAssembly && !d.assemblies?.[session.activeAssembly]) session.openPart(d.partOrder[0] ?? null);
     const steps = d.parts[session.activePart ?? '']?.steps ?? {};
     if (session.sketching && !steps[session.sketching]) session.leaveSketch();
     if (session.editing && !steps[session.editing]) session.editing = null;
@@ -158,7 +163,7 @@ useKeys({
   verbs: () => verbLine.value?.verbs ?? [],
   openList: () => (listOpen.value = true),
   openHelp: () => (helpOpen.value = true),
-  fit: () => stage.value?.fit(),
+  fit: () => (stage.value ?? assemblyStage.value)?.fit(),
   openStack: () => stage.value?.openStack(),
 });
 
@@ -199,7 +204,8 @@ onBeforeUnmount(() => {
       <div class="relative grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <div class="relative grid min-h-0 min-w-0">
-          <Stage ref="stage" :editing="editing" />
+          <AssemblyStage v-if="session.activeAssembly" ref="assemblyStage" />
+          <Stage v-else ref="stage" :editing="editing" />
           <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
         <FlexPanel v-if="session.showFlex" />
@@ -207,6 +213,7 @@ onBeforeUnmount(() => {
       <FlexFaults v-if="session.showFlex" />
       <HistoryPanel v-else-if="session.showHistory" />
       <TracePanel v-else-if="session.traced" :reference="session.traced" />
+      <TogetherPanel v-else-if="session.activeAssembly" />
       <RecipePanel v-else />
     </div>
     <VariantTable v-if="session.showVariants" />

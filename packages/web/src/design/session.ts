@@ -21,6 +21,8 @@ export type Pick =
 
 export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
+  /** The assembly on the stage, in place of a part. */
+  const activeAssembly = ref<string | null>(null);
   // What one is in the middle of stands on one stack; here each by its name.
   const modes = useModes();
   const sketching = modes.slot('sketch');
@@ -96,6 +98,7 @@ export const useSession = defineStore('session', () => {
   function openPart(id: string | null): void {
     leaveSketch();
     activePart.value = id;
+    activeAssembly.value = null;
     showFlex.value = false;
     outlining.value = null;
     section.value = [];
@@ -107,6 +110,11 @@ export const useSession = defineStore('session', () => {
     pickingFor.value = null;
     said.value = null;
     picks.value = [];
+  }
+
+  function openAssembly(id: string): void {
+    openPart(null);
+    activeAssembly.value = id;
   }
 
   function openSketch(step: string): void {
@@ -140,6 +148,7 @@ export const useSession = defineStore('session', () => {
 
   return {
     activePart,
+    activeAssembly,
     sketching,
     editing,
     pickingFor,
@@ -170,6 +179,7 @@ export const useSession = defineStore('session', () => {
     inSketch,
     workedOn,
     openPart,
+    openAssembly,
     openSketch,
     standAt,
     leaveSketch,

@@ -13,6 +13,7 @@ import {
 import { loadKernel } from '@helb/kernel';
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
+import { fitWork } from './fit-work.ts';
 import { kernelWork } from './kernel-work.ts';
 import { recallPart, rememberPart } from './picture-store.ts';
 import type { Progress } from './progress.ts';
@@ -153,6 +154,7 @@ async function showRemembered(
 
 const api = {
   ...kernelWork(ready, exclusive, messagesIn, heldNow),
+  ...fitWork(ready, exclusive, messagesIn, heldNow),
   /** Hand over a design whole. */
   hold(design: Design): void {
     held = design;

@@ -32,6 +32,8 @@ export interface ModeValues {
   stack: true;
   /** The dials over their ranges, in place of the stage. */
   flex: true;
+  /** The joint whose sentence is being filled. */
+  join: string;
   /** What was done is listed, in place of the recipe. */
   history: true;
 }

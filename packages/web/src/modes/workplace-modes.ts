@@ -6,6 +6,7 @@ import { useSession } from '../design/session.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useTrial } from '../trial/trial-store.ts';
+import { useTogether } from '../together/together-store.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import { useModes } from './mode-stack.ts';
 
@@ -14,6 +15,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   const design = useDesign();
   const session = useSession();
   const trial = useTrial();
+  const together = useTogether();
   const { keepStep, dropStep, beginSaid } = useVerbs();
   const { drawing, changing } = editing;
 
@@ -64,6 +66,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
     escape: () => (design.attempt ? dropStep() : modes.leave('fill')),
     enter: keepStep,
   });
+  modes.handle('join', { escape: together.dropJoint, enter: together.keepJoint });
   modes.handle('say', {
     escape: () => {
       session.picks = [];

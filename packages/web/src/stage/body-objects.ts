@@ -1,8 +1,8 @@
 /** One body as three objects: its faces, its edges, and what is lit on it. */
-import type { BodyView } from '@helb/core';
+import type { BodyView, Pose } from '@helb/core';
 import {
   BufferAttribute, BufferGeometry, DoubleSide, FrontSide, GreaterDepth, Group, LineBasicMaterial, LineDashedMaterial, LineSegments, Material, Mesh, MeshLambertMaterial,
-  Vector2, type Plane,
+  Matrix4, Quaternion, Ray, Vector2, Vector3, type Plane,
 } from 'three'; // prettier-ignore
 import { LineMaterial } from 'three/addons/lines/LineMaterial.js';
 import { LineSegments2 } from 'three/addons/lines/LineSegments2.js';
@@ -42,6 +42,32 @@ const GHOST_EDGES = 0.3;
 /** In the radius of a body. */
 const DASHES = 40;
 
+const ONE = new Vector3(1, 1, 1);
+
+interface Shapes {
+  readonly faces: BufferGeometry;
+  readonly lines: BufferGeometry;
+}
+
+/** Of one mesh, however often it stands on the stage. */
+const shapes = new WeakMap<BodyView['mesh'], Shapes>();
+
+function shapesOf(view: BodyView): Shapes {
+  const { mesh } = view;
+  const known = shapes.get(mesh);
+  if (known) return known;
+  const faces = new BufferGeometry();
+  faces.setAttribute('position', new BufferAttribute(mesh.positions, 3));
+  faces.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
+  faces.setIndex(new BufferAttribute(mesh.triangles, 1));
+  faces.computeBoundingSphere();
+  const lines = new BufferGeometry();
+  lines.setAttribute('position', new BufferAttribute(segmentsOf(view, null), 3));
+  const own = { faces, lines };
+  shapes.set(mesh, own);
+  return own;
+}
+
 export class BodyObject {
   readonly group = new Group();
   readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
@@ -54,15 +80,12 @@ export class BodyObject {
   private hidden: LineSegments | null = null;
 
   constructor(
+    /** What tells it apart on the stage. */
+    readonly id: string,
     readonly view: BodyView,
     readonly color: string,
   ) {
-    const { mesh } = view;
-    const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
-    geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3));
-    geometry.setIndex(new BufferAttribute(mesh.triangles, 1));
-    geometry.computeBoundingSphere();
+    const { faces: geometry, lines } = shapesOf(view);
     // Always see-through in principle: switching it would build another shader, which stalls the page.
     const material = new MeshLambertMaterial({
       color,
@@ -74,10 +97,25 @@ export class BodyObject {
     this.mesh = new Mesh(geometry, material);
     this.mesh.userData.body = this;
 
-    const lines = new BufferGeometry();
-    lines.setAttribute('position', new BufferAttribute(segmentsOf(view, null), 3));
     this.edges = new LineSegments(lines, new LineBasicMaterial({ color: TONES.edge, transparent: true }));
     this.group.add(this.mesh, this.edges, this.lit);
+    this.group.matrixAutoUpdate = false;
+  }
+
+  /** Stand somewhere else than where it was modelled. */
+  place({ at, turn }: Pose): void {
+    this.group.matrix.compose(new Vector3(...at), new Quaternion(...turn), ONE);
+    this.group.matrixWorldNeedsUpdate = true;
+  }
+
+  /** From where it was modelled to where it stands. */
+  get matrix(): Matrix4 {
+    return this.group.matrix;
+  }
+
+  /** A ray as it runs through the body where that was modelled. */
+  rayWithin(ray: Ray): Ray {
+    return ray.clone().applyMatrix4(this.group.matrix.clone().invert());
   }
 
   /** Built when first needed; `indirect` leaves the triangles in the kernel's order, face by face. */

@@ -1,5 +1,5 @@
 /** The 3D scene: camera, light, bodies, and finding what the pointer is on. Knows nothing of Vue. */
-import type { Frame, Vec3 } from '@helb/core';
+import type { Frame, Pose, Vec3 } from '@helb/core';
 import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
@@ -14,6 +14,10 @@ export interface ShownBody {
   /** 1 hides all behind it. */
   readonly opacity: number;
   readonly look: BodyLook;
+  /** What tells it apart on the stage, where a body stands there more than once; else the body’s own id. */
+  readonly id?: string;
+  /** Where it stands, if not where it was modelled. */
+  readonly pose?: Pose;
 }
 
 export interface Hit {
@@ -139,23 +143,36 @@ export class StageScene {
   }
 
   setBodies(shown: readonly ShownBody[], drawing: Drawing = 'shaded'): void {
-    const wanted = new Map(shown.map((s) => [`${s.view.id} ${s.view.key} ${s.color} ${s.look === 'ghost'}`, s]));
+    const wanted = new Map(
+      shown.map((s) => [`${s.id ?? s.view.id} ${s.view.key} ${s.color} ${s.look === 'ghost'}`, s]),
+    );
     for (const [key, object] of this.bodies) {
       if (wanted.has(key)) continue;
       this.scene.remove(object.group);
       object.dispose();
       this.bodies.delete(key);
     }
-    for (const [key, { view, color, opacity, look }] of wanted) {
+    for (const [key, { id, view, color, opacity, look, pose }] of wanted) {
       let object = this.bodies.get(key);
       if (!object) {
-        object = new BodyObject(view, color);
+        object = new BodyObject(id ?? view.id, view, color);
         this.bodies.set(key, object);
         this.scene.add(object.group);
       }
       object.setLook(look, drawing, opacity);
+      if (pose) object.place(pose);
     }
     this.setSection(this.section);
+  }
+
+  /** Move bodies that stand on the stage, by their ids. */
+  placeBodies(poses: ReadonlyMap<string, Pose>): void {
+    for (const object of this.bodies.values()) {
+      const pose = poses.get(object.id);
+      if (pose) object.place(pose);
+    }
+    if (this.section.length > 0) this.setSection(this.section);
+    this.invalidate();
   }
 
   /** Cut the bodies open: what lies before all the planes is left away; with none they are whole. */
@@ -194,7 +211,8 @@ export class StageScene {
   /** @param traced faces by key */
   light(selected: readonly Hit[], hover: Hit | null, traced: ReadonlyMap<string, Tone> = new Map()): void {
     for (const object of this.touchable()) {
-      const { id, faceKeys } = object.view;
+      const { id } = object;
+      const { faceKeys } = object.view;
       const own = (hits: readonly Hit[], kind: Hit['kind'], tone: Tone) =>
         hits.filter((h) => h.body === id && h.kind === kind).map((h) => ({ index: h.index, tone }));
       const all = (kind: Hit['kind']) => [
@@ -224,21 +242,45 @@ export class StageScene {
       const found = this.firstShown(object);
       if (!found || found.faceIndex == null || (best && found.distance >= best.distance)) continue;
       const face = object.faceOfTriangle(found.faceIndex);
-      if (face >= 0)
-        best = { distance: found.distance, hit: { body: object.view.id, kind: 'face', index: face }, object };
+      if (face >= 0) best = { distance: found.distance, hit: { body: object.id, kind: 'face', index: face }, object };
     }
     const edge = this.edgeNear(x, y, best?.distance ?? Infinity);
     return edge ?? best?.hit ?? null;
+  }
+
+  /** Where the surface under a pixel is, in space, and on what; null beside all bodies. */
+  pointAt(x: number, y: number): { readonly body: string; readonly at: Vec3 } | null {
+    this.aim(x, y);
+    let best: { distance: number; body: string; point: THREE.Vector3 } | null = null;
+    for (const object of this.touchable()) {
+      const found = this.firstShown(object);
+      if (found && (!best || found.distance < best.distance))
+        best = { distance: found.distance, body: object.id, point: found.point.clone().applyMatrix4(object.matrix) };
+    }
+    return best && { body: best.body, at: [best.point.x, best.point.y, best.point.z] };
+  }
+
+  /** Directions of the screen in space, unit length, and how many pixels a mm is. */
+  screen(): { readonly right: Vec3; readonly up: Vec3; readonly scale: number } {
+    const [right, up] = [new THREE.Vector3(), new THREE.Vector3()];
+    this.camera.updateMatrixWorld();
+    this.camera.matrixWorld.extractBasis(right, up, new THREE.Vector3());
+    return { right: [right.x, right.y, right.z], up: [up.x, up.y, up.z], scale: this.camera.zoom };
   }
 
   /** All that lies under a pixel, one behind the other: faces along the pointer’s ray, then edges near it. */
   stackAt(x: number, y: number): Hit[] {
     this.aim(x, y);
     const faces = this.touchable().flatMap((object) =>
-      object.tree.raycast(this.raycaster.ray, THREE.DoubleSide).flatMap(({ point, distance, faceIndex }) => {
-        const index = faceIndex == null || !this.isShown(point) ? -1 : object.faceOfTriangle(faceIndex);
-        return index < 0 ? [] : [{ distance, hit: { body: object.view.id, kind: 'face', index } as Hit }];
-      }),
+      object.tree
+        .raycast(object.rayWithin(this.raycaster.ray), THREE.DoubleSide)
+        .flatMap(({ point, distance, faceIndex }) => {
+          const index =
+            faceIndex == null || !this.isShown(point.clone().applyMatrix4(object.matrix))
+              ? -1
+              : object.faceOfTriangle(faceIndex);
+          return index < 0 ? [] : [{ distance, hit: { body: object.id, kind: 'face', index } as Hit }];
+        }),
     );
     const first = this.edgeNear(x, y, Infinity);
     const all = [...faces.sort((a, b) => a.distance - b.distance).map((f) => f.hit), ...(first ? [first] : [])];
@@ -252,10 +294,13 @@ export class StageScene {
   }
 
   /** Where the pointer's ray first meets what is shown of a body. */
-  private firstShown({ tree }: BodyObject): THREE.Intersection | null {
-    const { ray } = this.raycaster;
+  private firstShown(object: BodyObject): THREE.Intersection | null {
+    const { tree, matrix } = object;
+    const ray = object.rayWithin(this.raycaster.ray);
     if (this.section.length === 0) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
-    const shown = tree.raycast(ray, THREE.DoubleSide).filter(({ point }) => this.isShown(point));
+    const shown = tree
+      .raycast(ray, THREE.DoubleSide)
+      .filter(({ point }) => this.isShown(point.clone().applyMatrix4(matrix)));
     return shown.sort((a, b) => a.distance - b.distance)[0] ?? null;
   }
 
@@ -273,8 +318,8 @@ export class StageScene {
         const first = edgeRanges[e * 2]!;
         const last = first + edgeRanges[e * 2 + 1]! - 1;
         for (let p = first; p < last; p++) {
-          a.fromArray(edgePoints, p * 3);
-          b.fromArray(edgePoints, p * 3 + 3);
+          a.fromArray(edgePoints, p * 3).applyMatrix4(object.matrix);
+          b.fromArray(edgePoints, p * 3 + 3).applyMatrix4(object.matrix);
           const near = nearestOnSegment(this.pixelOf(a), this.pixelOf(b), x, y);
           if (near.away > EDGE_REACH_PX || (best && near.away >= best.away)) continue;
           const place = a.lerp(b, near.t);
@@ -282,7 +327,7 @@ export class StageScene {
           const depth = place.sub(origin).dot(direction);
           // Behind the face under the pointer, it is hidden.
           if (depth > surface + (EDGE_REACH_PX * 2) / scale) continue;
-          best = { away: near.away, hit: { body: object.view.id, kind: 'edge', index: e } };
+          best = { away: near.away, hit: { body: object.id, kind: 'edge', index: e } };
         }
       }
     }
@@ -312,9 +357,8 @@ export class StageScene {
   /** The box around all bodies, or null when there are none. */
   bounds(): THREE.Box3 | null {
     const box = new THREE.Box3();
-    for (const { view } of this.bodies.values()) {
-      box.expandByPoint(new THREE.Vector3(...view.box.min)).expandByPoint(new THREE.Vector3(...view.box.max));
-    }
+    for (const { view, matrix } of this.bodies.values())
+      box.union(new THREE.Box3(new THREE.Vector3(...view.box.min), new THREE.Vector3(...view.box.max)).applyMatrix4(matrix)); // prettier-ignore
     return box.isEmpty() ? null : box;
   }
 

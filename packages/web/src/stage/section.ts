@@ -54,6 +54,8 @@ export class SectionView {
       for (const [i, body] of bodies.entries()) {
         for (const side of [THREE.BackSide, THREE.FrontSide] as const) {
           const stencil = new THREE.Mesh(body.mesh.geometry, this.keep(stencilMaterial(side, plane)));
+          stencil.matrixAutoUpdate = false;
+          stencil.matrix.copy(body.matrix);
           stencil.renderOrder = order;
           this.group.add(stencil);
         }

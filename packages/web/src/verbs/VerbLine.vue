@@ -16,6 +16,8 @@ import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useSketchVerbs } from './sketch-verbs.ts';
 import ToolPalette from './ToolPalette.vue';
 import VerbMenu from './VerbMenu.vue';
+import { useTogether } from '../together/together-store.ts';
+import { useTogetherVerbs } from '../together/together-verbs.ts';
 import { useVerbs, wordFor, type Verb } from './verbs.ts';
 
 const props = defineProps<{ editing: SketchEditing }>();
@@ -28,10 +30,13 @@ const clash = useClashOffer();
 const modes = useModes();
 const { toolVerbs, sketchVerbs, partVerbs, saidFirst, said, keepStep, dropStep } = useVerbs();
 const sketchChanges = useSketchVerbs(props.editing);
+const together = useTogether();
+const assembling = useTogetherVerbs();
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 const subject = computed(() => {
+  if (session.activeAssembly) return assembling.subject.value;
   if (said.value) return `${said.value.label}:`;
   if (waiting.value) return waiting.value.picker?.hint ?? '';
   if (session.inSketch) {
@@ -51,6 +56,7 @@ const subject = computed(() => {
 
 /** Said while a tool or a change waits for its next click. */
 const hint = computed(() => {
+  if (session.activeAssembly) return assembling.hint.value;
   if (said.value) {
     const { says } = said.value;
     return `Pick, with Shift for more: ${says.charAt(0).toLowerCase()}${says.slice(1)}`;
@@ -63,6 +69,7 @@ const drawingNow = computed(() => session.inSketch && session.tool !== null);
 const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
 const shown = computed<Verb[]>(() => {
+  if (session.activeAssembly) return assembling.verbs.value;
   if (said.value) return [{ id: 'drop', label: 'Drop', key: 'Esc', run: () => void modes.escape() }];
   if (waiting.value)
     return [
@@ -80,12 +87,16 @@ const shown = computed<Verb[]>(() => {
 
 /** All that the keys and the list reach, shown or not. */
 const verbs = computed<Verb[]>(() => {
+  if (session.activeAssembly) return shown.value;
   if (!session.inSketch || session.pickingFor)
     return session.picks.length > 0 || waiting.value || said.value ? shown.value : [...shown.value, ...saidFirst.value];
   if (session.entities.length > 0 && !session.tool)
     return [...shown.value, ...sketchChanges.dimensions.value, ...sketchChanges.changesOfPicked.value];
   return [...toolVerbs.value, ...sketchChanges.plain.value, ...sketchVerbs.value];
 });
+
+const keep = (): void => (together.joining === null ? keepStep() : together.keepJoint());
+const drop = (): void => (together.joining === null ? dropStep() : together.dropJoint());
 
 function closeNotice(): void {
   session.notice = null;
@@ -135,12 +146,8 @@ defineExpose({ verbs });
       </button>
       <template v-if="design.attempt !== null">
         <span class="flex-1" />
-        <button class="button-primary shrink-0 py-1" @click="keepStep">
-          Keep <kbd class="text-[11px]">Enter</kbd>
-        </button>
-        <button class="button shrink-0 py-1" @click="dropStep">
-          Drop <kbd class="text-[11px] text-quiet">Esc</kbd>
-        </button>
+        <button class="button-primary shrink-0 py-1" @click="keep">Keep <kbd class="text-[11px]">Enter</kbd></button>
+        <button class="button shrink-0 py-1" @click="drop">Drop <kbd class="text-[11px] text-quiet">Esc</kbd></button>
       </template>
     </div>
     <DxfForm v-if="session.readingDxf" :editing="editing" class="absolute inset-x-0 top-full z-20" />

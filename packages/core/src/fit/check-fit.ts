@@ -1,0 +1,167 @@
+/** What of an assembly does not fit: parts in each other, too close, or with bores out of line. Exact, by the kernel. */
+import type { Member } from '../assembly/members.ts';
+import { KernelError, type Box, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
+import type { Body } from '../names/body.ts';
+import { movedPoint } from '../space/transform.ts';
+import { transformOf, type Pose } from '../space/pose.ts';
+import type { Vec3 } from '../space/vector.ts';
+import { outOfLine, roundsOf } from './lining-up.ts';
+
+export interface Standing {
+  readonly member: Pick<Member, 'key' | 'link'>;
+  readonly bodies: readonly Body[];
+  readonly pose: Pose;
+}
+
+export interface PieceOnStage {
+  readonly member: string;
+  /** Place among the member’s bodies. */
+  readonly body: number;
+  readonly face: number;
+}
+
+export type FitFinding =
+  | {
+      readonly kind: 'overlap';
+      readonly members: readonly [string, string];
+      /** mm³ */ readonly volume: number;
+      readonly at: Vec3;
+    }
+  | { readonly kind: 'close'; readonly members: readonly [string, string]; /** mm */ readonly gap: number }
+  | {
+      readonly kind: 'out_of_line';
+      readonly members: readonly [string, string];
+      readonly by: number;
+      readonly towards: Vec3;
+      readonly pieces: readonly [PieceOnStage, PieceOnStage];
+      readonly radii: readonly [number, number];
+    }
+  /** It could not be found out, and why. */
+  | { readonly kind: 'unknown'; readonly members: readonly [string, string]; readonly why: string };
+
+export interface FitHooks {
+  progress?(done: number, total: number): void;
+  breathe?(): Promise<void>;
+}
+
+/** Less than this in common, mm³ a mm² of the smaller’s surface, is the kernel’s rounding where faces touch. */
+const TOUCH_DEPTH = 1e-5;
+
+/**
+ * @param clearance gaps below this are told, mm; 0 for none
+ */
+export async function checkFit(
+  standing: readonly Standing[],
+  clearance: number,
+  kernel: SolidKernel,
+  hooks: FitHooks = {},
+): Promise<FitFinding[]> {
+  const solids = new Map<string, SolidHandle>();
+  const findings: FitFinding[] = [];
+  const boxes = standing.map(boxOf);
+  const pairs = closePairs(standing, boxes, clearance);
+  try {
+    for (const [done, [i, j]] of pairs.entries()) {
+      hooks.progress?.(done, pairs.length);
+      await hooks.breathe?.();
+      const found = between(standing[i]!, standing[j]!, clearance, kernel, (s, nth) => solidOf(s, nth, solids, kernel));
+      if (found) findings.push(found);
+    }
+  } finally {
+    for (const solid of solids.values()) kernel.free(solid);
+  }
+  const rounds = standing.flatMap(({ bodies, pose }, m) => bodies.flatMap((body, nth) => roundsOf(body, pose, m, nth)));
+  const piece = ({ member, body, face }: (typeof rounds)[number]): PieceOnStage => ({
+    member: standing[member]!.member.key,
+    body,
+    face,
+  });
+  const asOne = (a: number, b: number) => standing[a]!.member.link === standing[b]!.member.link;
+  for (const { one, other, by, towards } of outOfLine(rounds, asOne))
+    findings.push({
+      kind: 'out_of_line',
+      members: [standing[one.member]!.member.key, standing[other.member]!.member.key],
+      by,
+      towards,
+      pieces: [piece(one), piece(other)],
+      radii: [one.radius, other.radius],
+    });
+  return findings;
+}
+
+function solidOf(
+  { member, bodies, pose }: Standing,
+  nth: number,
+  known: Map<string, SolidHandle>,
+  kernel: SolidKernel,
+): SolidHandle {
+  const key = `${member.key} ${nth}`;
+  const own = known.get(key) ?? kernel.placed(bodies[nth]!.solid, transformOf(pose)).solid;
+  known.set(key, own);
+  return own;
+}
+
+type Solid = (of: Standing, nth: number) => SolidHandle;
+
+function between(a: Standing, b: Standing, clearance: number, kernel: SolidKernel, solid: Solid): FitFinding | null {
+  const members = [a.member.key, b.member.key] as const;
+  try {
+    let volume = 0;
+    const at: [number, number, number] = [0, 0, 0];
+    let gap = Infinity;
+    for (const [i, one] of a.bodies.entries())
+      for (const [j, other] of b.bodies.entries()) {
+        const away = kernel.distance(
+          { solid: solid(a, i), kind: 'whole', index: 0 },
+          { solid: solid(b, j), kind: 'whole', index: 0 },
+        );
+        gap = Math.min(gap, away);
+        // Touching is told from overlapping by what they have in common; one wholly inside the other has no distance either.
+        if (away > 0) continue;
+        for (const { solid: common } of kernel.combine('common', [solid(a, i)], [solid(b, j)])) {
+          const bulk = kernel.bulk(common);
+          kernel.free(common);
+          if (bulk.volume <= TOUCH_DEPTH * Math.min(one.facts.area, other.facts.area)) continue;
+          for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
+          volume += bulk.volume;
+        }
+      }
+    if (volume > 0) return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume] };
+    return gap > 0 && gap < clearance ? { kind: 'close', members, gap } : null;
+  } catch (error) {
+    if (!(error instanceof KernelError)) throw error;
+    return { kind: 'unknown', members, why: error.message };
+  }
+}
+
+/** Around all that a member is, where it stands. */
+function boxOf({ bodies, pose }: Standing): Box {
+  const to = transformOf(pose);
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const { facts } of bodies)
+    for (let corner = 0; corner < 8; corner++) {
+      const p = [0, 1, 2].map((k) => (corner & (1 << k) ? facts.box.max : facts.box.min)[k]!) as unknown as Vec3;
+      movedPoint(to, p).forEach((n, k) => {
+        min[k] = Math.min(min[k]!, n);
+        max[k] = Math.max(max[k]!, n);
+      });
+    }
+  return { min, max };
+}
+
+/** Pairs whose boxes come within the clearance, found by sweeping along x. */
+function closePairs(standing: readonly Standing[], boxes: readonly Box[], clearance: number): [number, number][] {
+  const order = [...boxes.keys()].sort((a, b) => boxes[a]!.min[0] - boxes[b]!.min[0]);
+  const pairs: [number, number][] = [];
+  for (const [at, i] of order.entries())
+    for (const j of order.slice(at + 1)) {
+      if (boxes[j]!.min[0] > boxes[i]!.max[0] + clearance) break;
+      if (standing[i]!.member.link === standing[j]!.member.link) continue;
+      const near = [1, 2].every(
+        (k) => boxes[j]!.min[k]! <= boxes[i]!.max[k]! + clearance && boxes[i]!.min[k]! <= boxes[j]!.max[k]! + clearance,
+      );
+      if (near) pairs.push(i < j ? [i, j] : [j, i]);
+    }
+  return pairs;
+}

@@ -1,0 +1,117 @@
+/** Which number, and of which value, would bring two round faces in line: found by nudging each, and tried before it is told. */
+import { assembled } from '../assembly/assembled.ts';
+import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
+import { nudged } from '../commands/nudge.ts';
+import { setDimension } from '../commands/dimensions.ts';
+import { applyEdit } from '../document/change.ts';
+import type { Design } from '../document/schema.ts';
+import { Ledger } from '../ledger/ledger.ts';
+import { reachedFrom } from '../ledger/changed.ts';
+import { findFace } from '../names/find-face.ts';
+import type { PartEvaluator } from '../part/evaluate.ts';
+import type { FaceRef } from '../references/references.ts';
+import { movedAxis } from '../space/transform.ts';
+import { poseWithin, transformOf } from '../space/pose.ts';
+import { dot, minus, type Vec3 } from '../space/vector.ts';
+import { expressionOf, kindOfPowers } from '../units/units.ts';
+import type { FitHooks } from './check-fit.ts';
+
+export interface RoundOf {
+  /** The member’s key. */
+  readonly member: string;
+  readonly face: FaceRef;
+}
+
+export interface FitCure {
+  readonly ref: string;
+  /** Its name with its surroundings. */
+  readonly path: string;
+  readonly from: string;
+  readonly to: string;
+  /** It follows other numbers now, and would not any more. */
+  readonly unlinks: boolean;
+}
+
+/** Axes closer than this are in line, mm. */
+const IN_LINE = 1e-4;
+const MOST_TRIED = 80;
+const MOST_CURES = 4;
+/** A number that moves the axes by less a unit of its own has nothing to do with them. */
+const LEAST_SLOPE = 1e-5;
+
+/** @returns the most natural first: plain numbers before those that follow others */
+export async function curesOf(
+  design: Design,
+  assembly: string,
+  rounds: readonly [RoundOf, RoundOf],
+  evaluator: PartEvaluator,
+  hooks: FitHooks = {},
+): Promise<FitCure[]> {
+  const ledger = Ledger.of(design);
+  const now = await offset(design, assembly, rounds, evaluator);
+  if (!now) return [];
+  const parts = new Set(rounds.map((r) => now.parts.get(r.member)!));
+  const moves = (ref: string) =>
+    [...reachedFrom([ref], (r) => ledger.usersOf(r))].some((r) => {
+      const owner = ledger.index.byReference(r)?.owner;
+      return owner !== undefined && (('part' in owner && parts.has(owner.part)) || 'joint' in owner);
+    });
+  const candidates = ledger.entries
+    .filter((e) => !e.measured && e.owner.level !== 'project' && moves(e.ref))
+    .slice(0, MOST_TRIED);
+  const found: (FitCure & { rank: number })[] = [];
+  for (const [done, entry] of candidates.entries()) {
+    hooks.progress?.(done, candidates.length);
+    await hooks.breathe?.();
+    const value = ledger.valueOfEntry(entry);
+    if (!value.ok) continue;
+    const kind = kindOfPowers(value.quantity.powers);
+    const other = kind ? nudged(design, entry.ref) : null;
+    if (!other || !kind) continue;
+    const step = Ledger.of(other).number(entry.ref) - value.quantity.value;
+    const after = await offset(other, assembly, rounds, evaluator);
+    if (!after) continue;
+    // How the offset changes along its own direction: the value at which it is gone, were it to go on so.
+    const size = dot(now.off, now.off);
+    const slope = dot(minus(after.off, now.off), now.off) / size / step;
+    if (Math.abs(slope) * Math.sqrt(size) < LEAST_SLOPE) continue;
+    const to = expressionOf(Number((value.quantity.value - 1 / slope).toPrecision(9)), kind, design.units);
+    const tried = applyEdit(design, setDimension(entry.ref, to));
+    const cured = tried.ok ? await offset(tried.design, assembly, rounds, evaluator) : null;
+    if (!cured || Math.hypot(...cured.off) > IN_LINE) continue;
+    const unlinks = ledger.dependenciesOf(entry).length > 0;
+    found.push({
+      ref: entry.ref,
+      path: entry.path.join('.'),
+      from: ledger.shown(entry),
+      to,
+      unlinks,
+      rank: (unlinks ? 10 : 0) + to.length,
+    });
+  }
+  return found
+    .sort((a, b) => a.rank - b.rank)
+    .slice(0, MOST_CURES)
+    .map(({ rank: _, ...cure }) => cure);
+}
+
+/** From the one axis to the other, square to it, where the assembly stands at home; null where either is not there. */
+async function offset(design: Design, assembly: string, rounds: readonly [RoundOf, RoundOf], evaluator: PartEvaluator) {
+  const ledger = Ledger.of(design);
+  const looks = new Map<string, PartLook>();
+  for (const part of design.partOrder) looks.set(part, lookOfOutcome(await evaluator.evaluate(design, ledger, part)));
+  const it = assembled(design, ledger, assembly, (part) => looks.get(part) ?? null);
+  const parts = new Map(it.members.map((m) => [m.key, m.part]));
+  const axes = rounds.map(({ member: key, face }) => {
+    const member = it.members.find((m) => m.key === key);
+    const finding = member ? findFace(face, looks.get(member.part)!.bodies) : null;
+    if (!member || finding?.how !== 'one') return null;
+    const axis = finding.found.body.facts.faces[finding.found.face]!.axis;
+    return axis && movedAxis(transformOf(poseWithin(it.home.poses[member.link]!, member.within)), axis);
+  });
+  const [one, other] = axes;
+  if (!one || !other || !it.closed) return null;
+  const d = minus(other.origin, one.origin);
+  const lift = dot(d, one.direction);
+  return { parts, off: [0, 1, 2].map((k) => d[k]! - lift * one.direction[k]!) as unknown as Vec3 };
+}

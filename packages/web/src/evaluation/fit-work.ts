@@ -1,0 +1,82 @@
+/** What the kernel is asked for an assembly: what does not fit in it, and what would cure that. */
+import { checkFit, curesOf, Ledger, Superseded, type FitCure, type FitFinding, type Pose, type RoundOf, type Standing } from '@helb/core'; // prettier-ignore
+import type { Design, PartEvaluator, SolidKernel } from '@helb/core';
+
+/** A member as the page has it standing. */
+export interface PlacedMember {
+  readonly key: string;
+  readonly part: string;
+  readonly link: number;
+  readonly pose: Pose;
+}
+
+export interface FitListener {
+  progress(done: number, total: number): void;
+}
+
+interface Tools {
+  readonly kernel: SolidKernel;
+  readonly evaluator: PartEvaluator;
+}
+
+export function fitWork(
+  ready: Promise<Tools>,
+  exclusive: <T>(work: () => Promise<T>) => Promise<T>,
+  breathe: () => Promise<void>,
+  held: () => Design,
+) {
+  /** Counts checks, so that a newer one, or a stop, ends the one before. */
+  let checks = 0;
+
+  /** Null when it was stopped. */
+  async function told<T>(
+    listener: FitListener,
+    work: (
+      tools: Tools,
+      hooks: { progress: (done: number, total: number) => void; breathe: () => Promise<void> },
+    ) => Promise<T>,
+  ): Promise<T | null> {
+    const own = ++checks;
+    const tools = await ready;
+    try {
+      return await exclusive(() =>
+        work(tools, {
+          progress: (done, total) => listener.progress(done, total),
+          async breathe() {
+            await breathe();
+            if (own !== checks) throw new Superseded();
+          },
+        }),
+      );
+    } catch (error) {
+      if (error instanceof Superseded) return null;
+      throw error;
+    }
+  }
+
+  return {
+    /** What does not fit where parts stand now. */
+    checkFit(members: readonly PlacedMember[], clearance: number, listener: FitListener): Promise<FitFinding[] | null> {
+      const design = held();
+      return told(listener, async ({ kernel, evaluator }, hooks) => {
+        const ledger = Ledger.of(design);
+        const standing: Standing[] = [];
+        for (const { key, part, link, pose } of members)
+          standing.push({
+            member: { key, link },
+            bodies: (await evaluator.evaluate(design, ledger, part)).bodies,
+            pose,
+          });
+        return checkFit(standing, clearance, kernel, hooks);
+      });
+    },
+    /** Numbers that would bring two round faces in line at home. */
+    fitCures(assembly: string, rounds: readonly [RoundOf, RoundOf], listener: FitListener): Promise<FitCure[] | null> {
+      const design = held();
+      return told(listener, ({ evaluator }, hooks) => curesOf(design, assembly, rounds, evaluator, hooks));
+    },
+    stopFit(): void {
+      checks++;
+    },
+  };
+}

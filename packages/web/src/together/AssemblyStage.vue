@@ -1,0 +1,287 @@
+<script setup lang="ts">
+/** The assembly: parts are picked, dragged and joined here; dragging never edits the design. */
+import { placedAt, poseBack, poseWithin, turned, type Instance, type Pose, type Vec3 } from '@helb/core';
+import { useElementSize, useEventListener } from '@vueuse/core';
+import { Box3, Vector3 } from 'three';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { colorOfPart, opacityOfPart } from '../stage/colors.ts';
+import { StageScene, type Hit, type ShownBody, type ViewDirection } from '../stage/scene.ts';
+import { Sheet } from '../stage/sheet.ts';
+import UnfoldedBox from '../stage/UnfoldedBox.vue';
+import { useTheme } from '../theme/theme.ts';
+import { memberOfStage, spotAt, stageId } from './offered-spots.ts';
+import { paintFrames } from './paint-frames.ts';
+import { DRAGGED, usePlacing } from './placing.ts';
+import { useTogether, type PickedSpot } from './together-store.ts';
+
+const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
+const together = useTogether();
+const theme = useTheme();
+const { place } = usePlacing();
+
+const surface = useTemplateRef<HTMLElement>('surface');
+const glCanvas = useTemplateRef<HTMLCanvasElement>('gl');
+const overCanvas = useTemplateRef<HTMLCanvasElement>('over');
+const scene = shallowRef<StageScene | null>(null);
+let sheet: Sheet | null = null;
+const { width, height } = useElementSize(surface);
+const direction = shallowRef<ViewDirection>([0.5, -0.8, 0.4]);
+const frame = ref(0);
+const hovered = shallowRef<PickedSpot | null>(null);
+
+onMounted(() => {
+  scene.value = new StageScene(glCanvas.value!, surface.value!, () => {
+    direction.value = scene.value?.direction() ?? direction.value;
+    frame.value++;
+    paint();
+  });
+  sheet = new Sheet(overCanvas.value!, scene.value.isSoftware);
+});
+onBeforeUnmount(() => {
+  together.stopShowing();
+  scene.value?.dispose();
+});
+
+const members = computed(() => together.it?.members ?? []);
+const shown = computed<ShownBody[]>(() =>
+  members.value.flatMap((member) => {
+    const view = evaluation.parts.get(member.part);
+    if (!view || member.hidden || (together.alone && !together.alone.has(member.key))) return [];
+    const color = colorOfPart(design.design, member.part);
+    const opacity = opacityOfPart(design.design, member.part);
+    return view.bodies.map((body) => ({
+      view: body,
+      id: stageId(member.key, body.id),
+      color,
+      opacity,
+      look: 'solid' as const,
+    }));
+  }),
+);
+/** Where each body stands, by its id on the stage. */
+const standing = computed(() => {
+  const at = new Map<string, Pose>();
+  for (const { id } of shown.value) {
+    const pose = together.poses.get(memberOfStage(id!));
+    if (pose) at.set(id!, pose);
+  }
+  return at;
+});
+
+let fitted = '';
+watch([shown, scene, () => session.drawing], () => {
+  if (!scene.value) return;
+  scene.value.setBodies(
+    shown.value.map((s) => ({ ...s, ...(standing.value.has(s.id!) ? { pose: standing.value.get(s.id!)! } : {}) })),
+    session.drawing,
+  );
+  const key = `${session.activeAssembly} ${members.value.length > 0 && shown.value.length > 0}`;
+  if (key !== fitted && width.value > 0) fit(false);
+  if (width.value > 0) fitted = key;
+});
+watch(standing, () => scene.value?.placeBodies(standing.value));
+watch([() => theme.shown, scene], () => scene.value?.recolor(), { flush: 'post' });
+watch([() => session.section, scene], () => scene.value?.setSection(session.section));
+watch([width, height, scene], () => {
+  if (!scene.value || width.value === 0) return;
+  scene.value.resize(width.value, height.value);
+  if (fitted === '') fit(false);
+});
+
+const hitsOf = (spots: readonly (PickedSpot | null)[]): Hit[] => spots.flatMap((s) => (s?.hit ? [s.hit] : []));
+watch([() => together.picked, hovered, shown, () => together.lit, () => theme.shown], () => {
+  scene.value?.light([...hitsOf(together.picked), ...together.lit], hovered.value?.hit ?? null);
+  scene.value?.invalidateOverlay();
+});
+
+function fit(animate = true): void {
+  if (!scene.value || width.value === 0) return;
+  const box = scene.value.bounds() ?? new Box3().setFromCenterAndSize(new Vector3(), new Vector3(120, 120, 120));
+  scene.value.fit(box, animate);
+}
+
+function paint(): void {
+  if (!sheet || !scene.value) return;
+  sheet.cover([0, 0, width.value, height.value]);
+  sheet.show(false);
+  const spots = hovered.value ? [...together.picked, hovered.value] : together.picked;
+  if (spots.length === 0) return;
+  const ctx = sheet.begin();
+  if (ctx) paintFrames(ctx, scene.value, spots.map((s) => poseWithin(together.poseOf(s.member), s.frame))); // prettier-ignore
+}
+
+function at(event: MouseEvent): [number, number] {
+  const box = surface.value!.getBoundingClientRect();
+  return [event.clientX - box.left, event.clientY - box.top];
+}
+
+/** The frame that a click here would take. */
+function spotUnder(x: number, y: number): PickedSpot | null {
+  const hit = scene.value?.hitAt(x, y);
+  const member = hit && members.value.find((m) => m.key === memberOfStage(hit.body));
+  const view = member && evaluation.parts.get(member.part);
+  if (!hit || !member || !view) return null;
+  const point = scene.value!.pointAt(x, y);
+  const local = point && memberOfStage(point.body) === member.key ? placedAt(poseBack(together.poseOf(member.key)), point.at) : null; // prettier-ignore
+  return spotAt(hit, member, view, local);
+}
+
+interface Held {
+  readonly link: number;
+  readonly local: Vec3;
+  readonly from: Vec3;
+  readonly start: readonly [number, number];
+}
+let down: [number, number] | null = null;
+let held: Held | null = null;
+let dragging = false;
+const CLICK_MOVES_AT_MOST = 4;
+
+// Before the camera hears of it: what is pressed on a part drags the part.
+function onDown(event: PointerEvent): void {
+  if (event.button !== 0 || !scene.value) return;
+  down = at(event);
+  dragging = false;
+  const point = scene.value.pointAt(...down);
+  const member = point && members.value.find((m) => m.key === memberOfStage(point.body));
+  const link = member && together.it?.links[member.link];
+  held = null;
+  if (!point || !member || !link || link.held || together.joining !== null) return;
+  const pose = together.now?.poses[member.link];
+  if (!pose) return;
+  held = { link: member.link, local: placedAt(poseBack(pose), point.at), from: point.at, start: down };
+  scene.value.controls.enabled = false;
+  surface.value!.setPointerCapture(event.pointerId);
+}
+
+function onMove(event: PointerEvent): void {
+  const p = at(event);
+  if (held && down && scene.value) {
+    dragging ||= Math.hypot(p[0] - down[0], p[1] - down[1]) > CLICK_MOVES_AT_MOST;
+    if (!dragging) return;
+    const { right, up, scale } = scene.value.screen();
+    const [dx, dy] = [(p[0] - held.start[0]) / scale, -(p[1] - held.start[1]) / scale];
+    const to = [0, 1, 2].map((i) => held!.from[i]! + dx * right[i]! + dy * up[i]!) as unknown as Vec3;
+    together.pull(held.link, held.local, to, [right, up]);
+  } else if (event.buttons === 0) hovered.value = spotUnder(...p);
+}
+
+function letGo(): void {
+  held = null;
+  if (scene.value) scene.value.controls.enabled = true;
+}
+
+function onUp(event: PointerEvent): void {
+  const wasHeld = held !== null && dragging;
+  letGo();
+  if (event.button !== 0 || !down) return;
+  const p = at(event);
+  const still = Math.hypot(p[0] - down[0], p[1] - down[1]) <= CLICK_MOVES_AT_MOST;
+  down = null;
+  if (wasHeld || !still || together.joining !== null) return;
+  const spot = spotUnder(...p);
+  session.notice = null;
+  if (!spot) together.picked = [];
+  else if (together.picked.length === 1 && together.picked[0]!.path[0] !== spot.path[0])
+    together.picked = [together.picked[0]!, spot];
+  else together.picked = [spot];
+}
+
+function leave(): void {
+  hovered.value = null;
+}
+
+function dropped(event: DragEvent): void {
+  const text = event.dataTransfer?.getData(DRAGGED);
+  if (!text || !scene.value) return;
+  const [x, y] = at(event);
+  const { right, up, scale } = scene.value.screen();
+  const [cx, cy] = scene.value.pixelOf([0, 0, 0]);
+  const [dx, dy] = [(x - cx) / scale, -(y - cy) / scale];
+  place(JSON.parse(text) as Instance['of'], [0, 1, 2].map((i) => dx * right[i]! + dy * up[i]!) as unknown as Vec3); // prettier-ignore
+}
+
+/** How parts stand, for whoever looks at the page without a picture. */
+const told = computed(() => {
+  void frame.value;
+  return members.value
+    .map(({ key, name }) => {
+      const pose = together.poses.get(key);
+      if (!pose || !scene.value) return '';
+      const z = turned(pose.turn, [0, 0, 1]);
+      return `${name}: ${[...pose.at, ...z].map((n) => n.toFixed(3)).join(' ')}`;
+    })
+    .join('; ');
+});
+const spaceView = computed(() => {
+  void frame.value;
+  const corners = [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]] as const; // prettier-ignore
+  return scene.value && corners.map((p) => scene.value!.pixelOf(p).map((n) => n.toFixed(4))).join(' ');
+});
+
+useEventListener(surface, 'contextmenu', (event) => event.preventDefault());
+defineExpose({ fit });
+</script>
+
+<template>
+  <div
+    ref="surface"
+    class="stage relative h-full min-h-0 overflow-hidden"
+    data-testid="assembly-stage"
+    tabindex="0"
+    role="application"
+    aria-label="Stage"
+    :data-poses="told"
+    :data-space="spaceView"
+    @pointerdown="onDown"
+    @pointermove="onMove"
+    @pointerup="onUp"
+    @pointercancel="letGo"
+    @pointerleave="leave"
+    @dragover.prevent
+    @drop.prevent="dropped"
+  >
+    <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
+    <canvas ref="over" class="pointer-events-none absolute" aria-hidden="true" />
+    <p
+      v-if="together.it && together.it.members.length === 0"
+      class="pointer-events-none absolute inset-x-0 top-1/3 text-center text-quiet"
+    >
+      Nothing stands here yet. Drag a part from the tray, or press Place on it; the first one is held fast.
+    </p>
+    <p
+      v-if="together.stopped || together.moved"
+      role="status"
+      class="absolute bottom-4 left-4 flex items-center gap-3 rounded-md border border-hairline bg-panel/95 px-3 py-1.5 text-xs text-quiet"
+    >
+      <span :class="together.stopped ? 'text-warn' : ''">{{
+        together.stopped ?? 'Moved, only to be looked at; the design stands as it is.'
+      }}</span>
+      <button class="font-medium text-link underline" @click="together.goHome()">Home</button>
+    </p>
+    <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
+      <UnfoldedBox :direction="direction" @look="(from) => (scene?.look(from), fit())" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stage {
+  background: radial-gradient(
+    ellipse at 45% 40%,
+    var(--color-panel) 0%,
+    var(--color-paper) 55%,
+    var(--color-tray) 100%
+  );
+  touch-action: none;
+}
+.stage:focus-visible {
+  outline: 1px solid var(--color-quiet);
+  outline-offset: -2px;
+}
+</style>

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/** What stands in the assembly, how it is joined, and its motions, as sentences. */
+import { renameAssembly } from '@helb/core';
+import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import NameField from '../fields/NameField.vue';
+import CouplingCard from './CouplingCard.vue';
+import DriveRow from './DriveRow.vue';
+import FitCheck from './FitCheck.vue';
+import InstanceRow from './InstanceRow.vue';
+import JointCard from './JointCard.vue';
+import { useTogether } from './together-store.ts';
+
+const design = useDesign();
+const session = useSession();
+const together = useTogether();
+
+const joints = computed(() => together.it?.joints.filter((j) => j.assembly === session.activeAssembly) ?? []);
+/** Suppressed ones move nothing, and are listed to be brought back. */
+const asleep = computed(() => Object.entries(together.assembly?.joints ?? {}).filter(([, j]) => j.suppressed));
+const motions = computed(() => joints.value.flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m }))));
+const state = computed(() => {
+  const { it, freedoms } = together;
+  if (!it || it.members.length === 0) return null;
+  if (it.waiting.length > 0) return { text: 'computing', tone: 'text-quiet' };
+  if (!it.closed) return { text: 'cannot be met', tone: 'text-bad' };
+  const left = freedoms?.whole.freedoms ?? 0;
+  return left === 0
+    ? { text: 'all held', tone: 'text-good' }
+    : { text: `${left} freedom${left === 1 ? '' : 's'}`, tone: 'text-warn' };
+});
+const spare = computed(() => together.freedoms?.whole.spare ?? 0);
+</script>
+
+<template>
+  <section aria-label="Together" class="flex min-h-0 flex-col border-l border-hairline bg-panel">
+    <header class="flex items-baseline gap-2 px-4 pt-2.5 pb-2">
+      <h2 class="font-semibold">Together</h2>
+      <NameField
+        v-if="together.assembly"
+        class="min-w-0 flex-1 truncate text-xs text-quiet"
+        :name="together.assembly.name"
+        label="Name of the assembly"
+        :rename="(name) => design.edit(renameAssembly(session.activeAssembly!, name))"
+      />
+      <span v-if="state" class="shrink-0 text-xs" :class="state.tone" data-testid="together-state">{{
+        state.text
+      }}</span>
+    </header>
+    <div v-if="together.it" class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-3 pb-3">
+      <p v-for="fault in together.it.faults" :key="fault" class="text-bad" role="alert">{{ fault }}</p>
+      <ul v-if="together.assembly!.instanceOrder.length > 0" class="flex flex-col" aria-label="What stands here">
+        <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
+      </ul>
+      <ol class="flex flex-col gap-2" aria-label="Joints">
+        <JointCard v-for="joint in joints" :key="joint.key" :state="joint" />
+        <li
+          v-for="[id, joint] in asleep"
+          :key="id"
+          class="rounded-lg border border-dashed border-hairline bg-paper px-3 py-1.5 text-xs text-quiet"
+        >
+          <!-- prettier-ignore -->
+          {{ joint.name }}, suppressed
+          <button class="ml-1 text-link underline" @click="together.wake(id)">Bring back</button>
+        </li>
+        <CouplingCard v-for="coupling in together.it.couplings" :key="coupling.id" :state="coupling" />
+        <li
+          v-if="joints.length === 0 && together.it.members.length > 1"
+          class="rounded-lg border border-dashed border-hairline px-3 py-2 text-center text-quiet"
+        >
+          <!-- prettier-ignore -->
+          Join parts: pick a frame on one, then on another
+        </li>
+      </ol>
+      <p v-if="spare > 0" class="text-xs text-quiet">
+        {{ spare }} condition{{ spare === 1 ? ' says' : 's say' }} again what others say; it holds all the same.
+      </p>
+      <div v-if="motions.length > 0">
+        <h3 class="mb-1 text-xs font-semibold text-quiet">Drive</h3>
+        <ul class="flex flex-col gap-1.5" aria-label="Motions">
+          <DriveRow
+            v-for="{ joint, motion } in motions"
+            :key="`${joint.key} ${motion.key}`"
+            :joint="joint"
+            :motion="motion"
+          />
+        </ul>
+      </div>
+      <FitCheck v-if="together.it.members.length > 1" />
+    </div>
+  </section>
+</template>

@@ -1,0 +1,284 @@
+/** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
+import {
+  addJoint, assembled, changeJoint, close, drag, drive, freedomsOfAssembly, HERE, inUnits, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, stepped,
+  type Assembled, type Edit, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Spot, type Vec3,
+} from '@helb/core'; // prettier-ignore
+import { defineStore } from 'pinia';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import type { Hit } from '../stage/scene.ts';
+import { useModes } from '../modes/mode-stack.ts';
+import { jointLabel, type Joining } from './joint-words.ts';
+
+/** A frame picked on a part that stands in the assembly. */
+export interface PickedSpot {
+  /** The member’s key, and the body and piece of it that lights up. */
+  readonly member: string;
+  readonly path: readonly string[];
+  readonly spot: Spot;
+  /** In the member’s own space. */
+  readonly frame: Pose;
+  readonly label: string;
+  readonly hit: { readonly body: string; readonly kind: 'face' | 'edge'; readonly index: number } | null;
+  /** A round face or edge: its axis is what is meant. */
+  readonly round: boolean;
+}
+
+/** Homes that differ by less, mm or rad, are the same. */
+const SAME_HOME = 1e-9;
+
+export const useTogether = defineStore('together', () => {
+  const design = useDesign();
+  const session = useSession();
+  const evaluation = useEvaluation();
+  const modes = useModes();
+  const joining = modes.slot('join');
+
+  const assembly = computed(() => (session.activeAssembly ? (design.design?.assemblies?.[session.activeAssembly] ?? null) : null)); // prettier-ignore
+  const it = computed<Assembled | null>(() => {
+    if (!design.design || !design.ledger || !session.activeAssembly || !assembly.value) return null;
+    const { parts } = evaluation;
+    return assembled(design.design, design.ledger, session.activeAssembly, (part) => {
+      const view = parts.get(part);
+      return view ? lookOfView(view) : null;
+    });
+  });
+  const freedoms = computed<Freedoms | null>(() => (it.value?.closed ? freedomsOfAssembly(it.value) : null));
+
+  /** Where it has moved; null at home. */
+  const moved = shallowRef<Placed | null>(null);
+  let last: Going['last'] = null;
+  const now = computed(() => moved.value ?? it.value?.home ?? null);
+  /** Why it moves no further, as a sentence. */
+  const stopped = ref<string | null>(null);
+
+  const picked = shallowRef<readonly PickedSpot[]>([]);
+  /** Instances picked as wholes, by id, in this assembly. */
+  const chosen = shallowRef<ReadonlySet<string>>(new Set());
+  /** Faces lit besides those picked. */
+  const lit = shallowRef<readonly Hit[]>([]);
+  /** Shown alone, by member key; null shows all. */
+  const alone = shallowRef<ReadonlySet<string> | null>(null);
+
+  watch(
+    () => session.activeAssembly,
+    () => {
+      picked.value = [];
+      chosen.value = new Set();
+      alone.value = null;
+      goHome();
+    },
+  );
+  // Another recipe or another number: what had moved stays as near as it can, or goes home.
+  watch(it, (next, before) => {
+    stopShowing();
+    if (!next || !before || !moved.value) return;
+    const same = next.mechanism.columns.length === before.mechanism.columns.length && next.links.every((l, i) => l.key === before.links[i]?.key); // prettier-ignore
+    const kept = same ? close(next.mechanism, moved.value.posture) : null;
+    if (kept?.closed) moved.value = kept.placed;
+    else goHome();
+  });
+
+  function goHome(): void {
+    stopShowing();
+    moved.value = null;
+    last = null;
+    stopped.value = null;
+  }
+
+  /** Where a member stands now. */
+  function poseOf(key: string): Pose {
+    const member = it.value?.members.find((m) => m.key === key);
+    return member && now.value ? poseWithin(now.value.poses[member.link] ?? HERE, member.within) : HERE;
+  }
+
+  /** Where all members stand now, by key. */
+  const poses = computed(() => {
+    const at = new Map<string, Pose>();
+    for (const { key, link, within } of it.value?.members ?? []) {
+      const own = now.value?.poses[link];
+      if (own) at.set(key, poseWithin(own, within));
+    }
+    return at;
+  });
+
+  /** Pull a point of a member towards a place; the rest follows. @param at in space, where it is now */
+  function pull(link: number, local: Vec3, to: Vec3, along: readonly Vec3[]): void {
+    if (!it.value || !now.value || !it.value.closed) return;
+    const outcome = drag(it.value.mechanism, now.value.posture, { link, at: local, to, along });
+    last = null;
+    moved.value = outcome.placed;
+    stopped.value = outcome.stops.length > 0 ? 'It stands at a limit of a joint.' : null;
+  }
+
+  /** Bring motions to values, mm or rad. Returns how far they came. */
+  function driveTo(motions: readonly { readonly motion: JointMotion; readonly to: number }[]): boolean {
+    if (!it.value || !now.value || !it.value.closed) return false;
+    const outcome = drive(it.value.mechanism, { posture: now.value.posture, last }, motions.map(({ motion, to }) => ({ pair: motion.pair, motion: motion.motion, to }))); // prettier-ignore
+    moved.value = outcome.placed;
+    last = outcome.ok ? outcome.last : null;
+    stopped.value = outcome.ok ? null : whyStopped(outcome.why);
+    return outcome.ok;
+  }
+
+  function whyStopped(why: { kind: 'limit'; stop: { pair: number } } | { kind: 'jam' }): string {
+    if (why.kind === 'jam') return 'It jams here: the parts cannot follow any further.';
+    const id = it.value!.mechanism.pairs[why.stop.pair]!.id;
+    const joint = it.value!.joints.find((j) => j.key === id);
+    return `It stands at a limit of ${joint ? joint.joint.name : 'a joint'}.`;
+  }
+
+  // What a freedom would do, shown by swaying.
+  let frame = 0;
+  const swaying = ref<number | null>(null);
+  function stopShowing(): void {
+    cancelAnimationFrame(frame);
+    if (swaying.value !== null) moved.value = null;
+    swaying.value = null;
+  }
+
+  /** Show how a link can still move: there and back, by its own freest motion. */
+  function showFreedom(link: number): void {
+    const own = it.value;
+    const all = freedoms.value;
+    if (!own || !all) return;
+    const again = swaying.value === link;
+    stopShowing();
+    if (again) return;
+    const columns = new Set(own.mechanism.paths[link]!);
+    const reach = (motion: Float64Array) => motion.reduce((sum, f, k) => sum + (columns.has(k) ? f * f : 0), 0);
+    const [motion] = [...all.whole.motions].sort((a, b) => reach(b) - reach(a));
+    if (!motion) return;
+    swaying.value = link;
+    const began = performance.now();
+    const tick = () => {
+      const t = (performance.now() - began) / 1000;
+      const step = inUnits(own.mechanism, motion.map((f) => f * 0.25 * Math.sin(2 * t))); // prettier-ignore
+      const there = close(own.mechanism, stepped(own.mechanism, own.home.posture, step));
+      if (there.closed) moved.value = there.placed;
+      if (t < Math.PI) frame = requestAnimationFrame(tick);
+      else stopShowing();
+    };
+    frame = requestAnimationFrame(tick);
+  }
+
+  /** Try a joint between the two picked frames: its sentence opens, Enter keeps it. */
+  function join(kind: Joining['kind']): void {
+    const [a, b] = picked.value;
+    if (!session.activeAssembly || !a || !b || !it.value) return;
+    const id = newId('j');
+    const bothRound = a.round && b.round;
+    const aligned = bothRound && dotOf(a, b) >= 0;
+    const joint: Joining = {
+      kind,
+      name: jointLabel(kind, a.label, b.label).slice(0, 80),
+      a: { instance: [...a.path], on: a.spot },
+      b: { instance: [...b.path], on: b.spot },
+      ...(aligned ? { flip: true as const } : {}),
+      numbers: kind === 'screw' ? { pitch: '1 mm' } : kind === 'angled' ? { angle: '90 deg' } : {},
+    };
+    begin(addJoint(session.activeAssembly, id, joint), id);
+  }
+
+  /** How far the z axes of two picked frames look the same way. */
+  function dotOf(a: PickedSpot, b: PickedSpot): number {
+    const [z, w] = [a, b].map((p) => poseWithin(poseOf(p.member), p.frame).turn);
+    const up = (q: Pose['turn']): Vec3 => [2 * (q[0] * q[2] + q[1] * q[3]), 2 * (q[1] * q[2] - q[0] * q[3]), 1 - 2 * (q[0] * q[0] + q[1] * q[1])]; // prettier-ignore
+    const [u, v] = [up(z!), up(w!)];
+    return u[0] * v[0] + u[1] * v[1] + u[2] * v[2];
+  }
+
+  /** Join two parts where they stand: the second keeps a frame where the first’s is. */
+  function joinAsTheyStand(kind: Joining['kind']): void {
+    const [a, b] = picked.value;
+    if (!session.activeAssembly || !a || !b) return;
+    const id = newId('j');
+    const stands = poseFrom(homePose(b.member), poseWithin(homePose(a.member), a.frame));
+    const joint: Joining = {
+      kind,
+      name: jointLabel(kind, a.label, b.label).slice(0, 80),
+      a: { instance: [...a.path], on: a.spot },
+      b: { instance: [...b.path], on: { stands: { at: [...stands.at], turn: [...stands.turn] } } },
+      flip: true,
+      numbers: {},
+    };
+    begin(addJoint(session.activeAssembly, id, joint), id);
+  }
+
+  function homePose(key: string): Pose {
+    const member = it.value?.members.find((m) => m.key === key);
+    return member ? poseWithin(it.value!.home.poses[member.link]!, member.within) : HERE;
+  }
+
+  function begin(edit: Edit, id: string): void {
+    goHome();
+    session.notice = design.tryOut(edit);
+    if (session.notice !== null) return;
+    picked.value = [];
+    joining.value = id;
+  }
+
+  /** Keep the joint that is tried, and with it where parts have come to stand. */
+  function keepJoint(): void {
+    const own = it.value;
+    const home = session.activeAssembly && assembly.value ? homesMoved() : {};
+    if (own?.closed && Object.keys(home).length > 0) {
+      session.notice = design.edit(moveInstances(session.activeAssembly!, home));
+      if (session.notice !== null) return;
+    }
+    session.notice = design.keepAttempt();
+    if (session.notice === null) joining.value = null;
+  }
+
+  function dropJoint(): void {
+    design.dropAttempt();
+    joining.value = null;
+  }
+
+  /** Homes of instances that stand elsewhere than they are stored. */
+  function homesMoved(): Record<string, { at: [number, number, number]; turn: [number, number, number, number] }> {
+    const homes: ReturnType<typeof homesMoved> = {};
+    for (const [i, { key, path, home }] of it.value!.links.entries()) {
+      const pose = it.value!.home.poses[i]!;
+      const { by, turn } = posesApart(home, pose);
+      if (path.length === 1 && assembly.value!.instances[key] && (by > SAME_HOME || turn > SAME_HOME))
+        homes[key] = { at: [...pose.at], turn: [...pose.turn] };
+    }
+    return homes;
+  }
+
+  /** A suppressed joint holds again. */
+  function wake(joint: string): void {
+    if (session.activeAssembly)
+      session.notice = design.edit(changeJoint(session.activeAssembly, joint, { suppressed: false }));
+  }
+
+  return {
+    assembly,
+    it,
+    freedoms,
+    now,
+    moved,
+    stopped,
+    picked,
+    chosen,
+    alone,
+    lit,
+    swaying,
+    joining,
+    poses,
+    poseOf,
+    pull,
+    driveTo,
+    goHome,
+    showFreedom,
+    stopShowing,
+    join,
+    joinAsTheyStand,
+    keepJoint,
+    dropJoint,
+    wake,
+  };
+});

@@ -1,0 +1,101 @@
+/** What can be done in an assembly with what is picked. */
+import { JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, placeInstances, removeInstances } from '@helb/core';
+import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import type { Verb } from '../verbs/verbs.ts';
+import { JOINT_NAMES } from './joint-words.ts';
+import { useTogether } from './together-store.ts';
+
+export function useTogetherVerbs() {
+  const design = useDesign();
+  const session = useSession();
+  const together = useTogether();
+
+  const instances = computed(() => [
+    ...new Set([...together.chosen, ...together.picked.flatMap((p) => p.path.slice(0, 1))]),
+  ]);
+
+  const mark = (marks: Parameters<typeof markInstances>[2]) => {
+    session.notice = design.edit(markInstances(session.activeAssembly!, instances.value, marks));
+    together.picked = [];
+  };
+
+  const joinVerbs = (): Verb[] => {
+    const [a, b] = together.picked;
+    if (!a || !b || a.path[0] === b.path[0]) return [];
+    return [
+      ...JOINT_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
+      { id: 'as-they-stand', label: 'Hold as they stand', run: () => together.joinAsTheyStand('rigid') },
+      { id: 'turn-as-they-stand', label: 'Turn as they stand', run: () => together.joinAsTheyStand('revolute') },
+      ...MATE_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
+    ];
+  };
+
+  const instanceVerbs = (): Verb[] => {
+    const ids = instances.value;
+    const own = together.assembly;
+    if (ids.length === 0 || !own) return [];
+    const all = (key: 'fixed' | 'hidden' | 'suppressed') => ids.every((id) => own.instances[id]?.[key]);
+    const members = (together.it?.members ?? []).filter((m) => ids.includes(m.path[0]!)).map((m) => m.key);
+    return [
+      { id: 'fix', label: all('fixed') ? 'Free' : 'Fix', run: () => mark({ fixed: !all('fixed') }) },
+      { id: 'hide', label: all('hidden') ? 'Show' : 'Hide', run: () => mark({ hidden: !all('hidden') }) },
+      { id: 'alone', label: together.alone ? 'Show all' : 'Show alone', run: () => (together.alone = together.alone ? null : new Set(members)) }, // prettier-ignore
+      { id: 'suppress', label: 'Suppress', run: () => mark({ suppressed: true }) },
+      { id: 'copy', label: 'Copy', run: () => copy(ids) },
+      {
+        id: 'remove',
+        label: 'Remove',
+        run() {
+          session.notice = design.edit(removeInstances(session.activeAssembly!, ids));
+          together.picked = [];
+          together.chosen = new Set();
+        },
+      },
+    ];
+  };
+
+  /** Again, beside where they stand. */
+  function copy(ids: readonly string[]): void {
+    const own = together.assembly!;
+    const places = ids.flatMap((id) => {
+      const { fixed: _, name: __, ...instance } = own.instances[id] ?? {};
+      if (!('of' in instance) || !instance.home) return [];
+      const [x, y, z] = instance.home.at;
+      return [[newId('i'), { ...instance, of: instance.of!, home: { ...instance.home, at: [x + 40, y, z] as [number, number, number] } }] as const]; // prettier-ignore
+    });
+    session.notice = design.edit(placeInstances(session.activeAssembly!, places));
+  }
+
+  const restVerbs = (): Verb[] => [
+    ...(together.moved
+      ? [
+          { id: 'home', label: 'Home', key: 'h', run: () => together.goHome() },
+          { id: 'keep-pose', label: 'Keep this pose', run: keepThisPose },
+        ]
+      : []),
+    ...(together.alone ? [{ id: 'all', label: 'Show all', run: () => (together.alone = null) }] : []),
+  ];
+
+  function keepThisPose(): void {
+    const at = Object.fromEntries([...together.poses].map(([key, { at: p, turn }]) => [key, { at: [...p] as [number, number, number], turn: [...turn] as [number, number, number, number] }])); // prettier-ignore
+    session.notice = design.edit(keepPose(session.activeAssembly!, newId('k'), { name: 'Pose', at }));
+  }
+
+  const verbs = computed<Verb[]>(() =>
+    together.joining !== null ? [] : [...joinVerbs(), ...instanceVerbs(), ...restVerbs()],
+  );
+  const subject = computed(() => {
+    if (together.joining !== null) return 'New joint';
+    const [a, b] = together.picked;
+    if (a && b) return `${a.label}  and  ${b.label}`;
+    return a?.label ?? (together.chosen.size > 0 ? `${together.chosen.size} picked` : '');
+  });
+  const hint = computed(() => {
+    if (together.joining !== null) return 'Set its numbers in its sentence; Enter keeps it.';
+    if (together.picked.length === 1) return 'Pick a frame on another part to join them.';
+    return verbs.value.length === 0 ? 'Pick a face, rim or edge of a part; drag a part to move it.' : '';
+  });
+  return { verbs, subject, hint };
+}
