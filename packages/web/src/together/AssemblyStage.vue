@@ -80,8 +80,9 @@ watch([shown, scene, () => session.drawing], () => {
     shown.value.map((s) => ({ ...s, ...(standing.value.has(s.id!) ? { pose: standing.value.get(s.id!)! } : {}) })),
     session.drawing,
   );
-  const key = `${session.activeAssembly} ${members.value.length > 0 && shown.value.length > 0}`;
-  if (key !== fitted && width.value > 0) fit(false);
+  // What has come to stand here is brought into view; what is only changed leaves the view as it is.
+  const key = `${session.activeAssembly} ${members.value.filter((m) => evaluation.parts.has(m.part)).length}`;
+  if (key !== fitted && width.value > 0) fit(fitted !== '' && key.startsWith(`${session.activeAssembly} `));
   if (width.value > 0) fitted = key;
 });
 watch(standing, () => scene.value?.placeBodies(standing.value));

@@ -85,7 +85,7 @@ onBeforeUnmount(stop);
       </button>
       <input
         type="range"
-        class="min-w-0 flex-1 accent-signal"
+        class="h-1 min-w-0 flex-1 accent-[var(--color-petrol)]"
         :aria-label="`${joint.joint.name}, ${MOTION_NAMES[motion.key]}`"
         :min="least / unit"
         :max="most / unit"

@@ -84,8 +84,8 @@ const status = computed(() => {
     <p class="mt-0.5 leading-6">
       <span class="font-semibold">{{ state.names[1] }}</span> {{ JOINT_DOES[joint.kind] }}
       <span class="font-semibold">{{ state.names[0] }}</span><template v-for="key in numbers" :key="key"
-        >, <JointNumberSlot :state="state" :number="key" :begin="opened === key" @done="opened = null" /></template
-      >{{ joint.flip ? '' : ', facing it' }}
+        >, <JointNumberSlot :state="state" :number="key" :begin="opened === key" @done="opened = null"
+      /></template>
     </p>
     <p v-if="state.fault" class="mt-1 border-t border-dashed border-hairline pt-1 text-bad" role="alert">
       {{ state.fault }}

@@ -42,7 +42,8 @@ export const JOINT_NAMES: Readonly<Record<JoiningKind, string>> = {
   at_point: 'Point on point',
 };
 
-export const jointLabel = (kind: JoiningKind, a: string, b: string): string => `${b} ${JOINT_DOES[kind]} ${a}`;
+/** What a joint is called at first. */
+export const jointLabel = (a: string, b: string): string => `${b} on ${a}`.slice(0, 80);
 
 export const MOTION_NAMES: Readonly<Record<JointMotion['key'], string>> = {
   slide: 'slide',

@@ -164,16 +164,27 @@ export const useTogether = defineStore('together', () => {
     frame = requestAnimationFrame(tick);
   }
 
+  /** The picked frames, what stands first: what is joined moves to what is held. */
+  function inOrder(): readonly [PickedSpot, PickedSpot] | null {
+    const [a, b] = picked.value;
+    if (!a || !b || !it.value) return null;
+    const [one, other] = [a, b].map((p) => it.value!.members.find((m) => m.key === p.member)?.link ?? 0);
+    const ways = (link: number) => (it.value!.links[link]!.held ? -1 : (freedoms.value?.links[link]?.freedoms ?? 6));
+    return ways(one!) > ways(other!) ? [b, a] : [a, b];
+  }
+
+  const nameOf = ({ member }: PickedSpot) => it.value!.members.find((m) => m.key === member)?.name ?? 'a part';
+
   /** Try a joint between the two picked frames: its sentence opens, Enter keeps it. */
   function join(kind: Joining['kind']): void {
-    const [a, b] = picked.value;
-    if (!session.activeAssembly || !a || !b || !it.value) return;
+    const sides = inOrder();
+    if (!sides || !session.activeAssembly) return;
+    const [a, b] = sides;
     const id = newId('j');
-    const bothRound = a.round && b.round;
-    const aligned = bothRound && dotOf(a, b) >= 0;
+    const aligned = a.round && b.round && dotOf(a, b) >= 0;
     const joint: Joining = {
       kind,
-      name: jointLabel(kind, a.label, b.label).slice(0, 80),
+      name: jointLabel(nameOf(a), nameOf(b)),
       a: { instance: [...a.path], on: a.spot },
       b: { instance: [...b.path], on: b.spot },
       ...(aligned ? { flip: true as const } : {}),
@@ -192,13 +203,14 @@ export const useTogether = defineStore('together', () => {
 
   /** Join two parts where they stand: the second keeps a frame where the first’s is. */
   function joinAsTheyStand(kind: Joining['kind']): void {
-    const [a, b] = picked.value;
-    if (!session.activeAssembly || !a || !b) return;
+    const sides = inOrder();
+    if (!sides || !session.activeAssembly) return;
+    const [a, b] = sides;
     const id = newId('j');
     const stands = poseFrom(homePose(b.member), poseWithin(homePose(a.member), a.frame));
     const joint: Joining = {
       kind,
-      name: jointLabel(kind, a.label, b.label).slice(0, 80),
+      name: jointLabel(nameOf(a), nameOf(b)),
       a: { instance: [...a.path], on: a.spot },
       b: { instance: [...b.path], on: { stands: { at: [...stands.at], turn: [...stands.turn] } } },
       flip: true,

@@ -26,9 +26,17 @@ export function useTogetherVerbs() {
     if (!a || !b || a.path[0] === b.path[0]) return [];
     return [
       ...JOINT_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
+    ];
+  };
+
+  /** Other ways to bring two parts together. */
+  const mateVerbs = (): Verb[] => {
+    const [a, b] = together.picked;
+    if (!a || !b || a.path[0] === b.path[0]) return [];
+    return [
+      ...MATE_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
       { id: 'as-they-stand', label: 'Hold as they stand', run: () => together.joinAsTheyStand('rigid') },
       { id: 'turn-as-they-stand', label: 'Turn as they stand', run: () => together.joinAsTheyStand('revolute') },
-      ...MATE_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
     ];
   };
 
@@ -83,8 +91,15 @@ export function useTogetherVerbs() {
     session.notice = design.edit(keepPose(session.activeAssembly!, newId('k'), { name: 'Pose', at }));
   }
 
+  const joining = computed(() => together.joining !== null);
+  const shown = computed<Verb[]>(() => {
+    if (joining.value) return [];
+    const joins = joinVerbs();
+    return joins.length > 0 ? joins : [...instanceVerbs(), ...restVerbs()];
+  });
+  const mates = computed<Verb[]>(() => (joining.value ? [] : mateVerbs()));
   const verbs = computed<Verb[]>(() =>
-    together.joining !== null ? [] : [...joinVerbs(), ...instanceVerbs(), ...restVerbs()],
+    joining.value ? [] : [...joinVerbs(), ...mates.value, ...instanceVerbs(), ...restVerbs()],
   );
   const subject = computed(() => {
     if (together.joining !== null) return 'New joint';
@@ -97,5 +112,5 @@ export function useTogetherVerbs() {
     if (together.picked.length === 1) return 'Pick a frame on another part to join them.';
     return verbs.value.length === 0 ? 'Pick a face, rim or edge of a part; drag a part to move it.' : '';
   });
-  return { verbs, subject, hint };
+  return { shown, mates, verbs, subject, hint };
 }

@@ -136,7 +136,7 @@ function caption(id: string): string {
         label="Name of the assembly"
         :rename="(name) => design.edit(renameAssembly(id, name))"
       />
-      <span class="number text-[11px] text-quiet">{{ count }} part{{ count === 1 ? '' : 's' }}, together</span>
+      <span class="number text-[11px] text-quiet">{{ count }} part{{ count === 1 ? '' : 's' }}</span>
       <button
         v-if="session.activeAssembly && session.activeAssembly !== id"
         class="absolute top-1 left-1 min-h-6 rounded border border-hairline bg-panel px-1.5 text-[11px] text-link hover:border-link"

@@ -69,7 +69,7 @@ const drawingNow = computed(() => session.inSketch && session.tool !== null);
 const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
 const shown = computed<Verb[]>(() => {
-  if (session.activeAssembly) return assembling.verbs.value;
+  if (session.activeAssembly) return assembling.shown.value;
   if (said.value) return [{ id: 'drop', label: 'Drop', key: 'Esc', run: () => void modes.escape() }];
   if (waiting.value)
     return [
@@ -87,7 +87,7 @@ const shown = computed<Verb[]>(() => {
 
 /** All that the keys and the list reach, shown or not. */
 const verbs = computed<Verb[]>(() => {
-  if (session.activeAssembly) return shown.value;
+  if (session.activeAssembly) return assembling.verbs.value;
   if (!session.inSketch || session.pickingFor)
     return session.picks.length > 0 || waiting.value || said.value ? shown.value : [...shown.value, ...saidFirst.value];
   if (session.entities.length > 0 && !session.tool)
@@ -125,6 +125,11 @@ defineExpose({ verbs });
           {{ verb.label }}<kbd v-if="verb.key" class="number ml-1.5 text-[11px] text-quiet">{{ verb.key }}</kbd>
         </button>
       </div>
+      <VerbMenu
+        v-if="session.activeAssembly && assembling.mates.value.length > 0"
+        label="Mates"
+        :verbs="assembling.mates.value"
+      />
       <template v-if="session.inSketch && !session.tool && !session.changing">
         <VerbMenu v-if="plainSketch" label="Change" :verbs="sketchChanges.plain.value" />
         <template v-else>

@@ -1,0 +1,103 @@
+/** Parts put together: placed, joined by picked frames, moved without being edited, checked for their fit. */
+import { AssemblyHands } from './assembly-hands.ts';
+import { expect, test } from './workplace.ts';
+
+test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit is found and cured by its number', async ({
+  page,
+  workplace: w,
+}) => {
+  const hands = new AssemblyHands(w);
+  await hands.openDesign();
+  await test.step('placed: the first is held fast, the others stand beside it', async () => {
+    await page.getByRole('button', { name: 'New assembly' }).click();
+    for (const part of ['Base', 'Pin', 'Cap'])
+      await page.getByRole('button', { name: `Place ${part}`, exact: true }).click();
+    await expect(hands.instance('Base')).toContainText('fixed');
+    await expect(hands.instance('Pin')).toContainText('is held by nothing');
+    await expect(hands.state).toHaveText('12 freedoms');
+  });
+
+  await test.step('a rim on a rim: previewed, then kept with Enter', async () => {
+    await hands.pickRim('Pin', [0, 0, 40], 5);
+    await hands.pickRim('Base', [20, 20, 10], 5);
+    await w.verb('Revolute').click();
+    await expect(page.locator('[data-joint="Pin on Base"]')).toContainText('new · Enter keeps');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('[data-joint="Pin on Base"]')).toContainText('met');
+    await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, -30]);
+    await expect(hands.state).toHaveText('7 freedoms');
+    await w.allSaved();
+  });
+
+  await test.step('flipped it stands the other way up; undone it is as before', async () => {
+    await page.locator('[data-joint="Pin on Base"]').hover();
+    await page.locator('[data-joint="Pin on Base"]').getByRole('button', { name: 'Flip' }).click();
+    await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, 50]);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, -30]);
+  });
+
+  await test.step('an offset is an expression in its sentence, and follows a number of the design', async () => {
+    const joint = page.locator('[data-joint="Pin on Base"]');
+    await joint.hover();
+    await joint.getByRole('button', { name: 'Add a number' }).click();
+    await joint.getByRole('button', { name: 'an offset' }).click();
+    await joint.getByRole('combobox', { name: 'offset' }).fill('plate_thk / 4');
+    await page.keyboard.press('Enter');
+    await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, -27.5]);
+    await w.setInLedger('plate_thk', '16 mm');
+    await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, -20]);
+    await w.setInLedger('plate_thk', '10 mm');
+  });
+
+  await test.step('dragged it moves, the design does not, and one key goes home', async () => {
+    await page.waitForTimeout(300);
+    const before = await hands.placeOf('Cap');
+    const revision = await w.saved().textContent();
+    await hands.dragPart('Cap', [60, 40]);
+    await expect.poll(() => hands.placeOf('Cap')).not.toEqual(before);
+    await expect(page.getByText('Moved, only to be looked at')).toBeVisible();
+    await expect(w.saved()).toHaveText(revision!);
+    await page.keyboard.press('h');
+    await expect.poll(() => hands.placeOf('Cap')).toEqual(before);
+  });
+
+  await test.step('a freedom is shown moving, and the joint driven to an angle', async () => {
+    await page.getByRole('button', { name: 'Show how Pin can still move' }).click();
+    await expect(page.getByText('Moved, only to be looked at')).toBeVisible();
+    await page.keyboard.press('h');
+    const slider = page.getByRole('slider', { name: 'Pin on Base, turn' });
+    await slider.fill('90');
+    await expect(page.locator('[data-motion="Pin on Base turn"]')).toContainText('90°');
+    await page.keyboard.press('h');
+  });
+
+  await test.step('a cap held by one bore: the other is out of line, and the number that cures it is found', async () => {
+    await hands.pickRim('Cap', [20, 20, 6], 5);
+    await hands.pickRim('Base', [20, 20, 10], 5);
+    await w.verb('Rigid').click();
+    await page.locator('[data-joint="Cap on Base"]').getByRole('button', { name: 'Add a number' }).click();
+    await page.getByRole('button', { name: 'an offset' }).click();
+    await page.getByRole('combobox', { name: 'offset' }).fill('6 mm');
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('Enter');
+    await expect(page.locator('[data-joint="Cap on Base"]')).toContainText('met');
+    await expect.poll(() => hands.placeOf('Cap')).toEqual([0, 0, 10]);
+    await page.getByRole('button', { name: 'Check the fit' }).click();
+    const finding = page.getByTestId('finding').filter({ hasText: 'out of line' });
+    await expect(finding).toContainText('Base Ø10 mm and Cap Ø10 mm are 1.5 mm out of line');
+    await finding.getByRole('button', { name: 'Which number cures it?' }).click();
+    await finding.getByRole('button', { name: 'cap_pitch = 40 mm' }).click();
+    await expect(page.getByText('Something has changed or moved since')).toBeVisible();
+    await page.getByRole('button', { name: 'Check the fit' }).click();
+    await expect(page.getByTestId('finding').filter({ hasText: 'out of line' })).toHaveCount(0);
+    await expect(page.getByTestId('finding').filter({ hasText: 'stand in each other' })).toHaveCount(0);
+  });
+
+  await test.step('reopened by its address, it stands as it was left', async () => {
+    await w.allSaved();
+    await page.reload();
+    await expect.poll(() => hands.placeOf('Cap')).toEqual([0, 0, 10]);
+    await expect(page.locator('[data-joint]')).toHaveCount(2);
+  });
+});
