@@ -1,7 +1,7 @@
 /** Assemblies on real parts: joined by picked frames, following their numbers, telling what cannot be. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addCoupling, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, deletePart, deleteStep,
+  addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, deletePart, deleteStep,
   drive, emptyDesign, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
   removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
@@ -149,6 +149,64 @@ describe('joined', () => {
     const outcome = drive(it.mechanism, { posture: it.home.posture, last: null }, [{ pair: 0, motion: 0, to: 3 }]);
     expect(outcome.placed.posture.q[it.mechanism.columnOf({ pair: 1, motion: 0 })]).toBeCloseTo(-1, 9);
     expect(freedomsOfAssembly(it).whole.freedoms).toBe(1);
+  });
+});
+
+describe('rearranged', () => {
+  const three = () =>
+    placedParts(
+      placeInstances('a', [['i3', { of: { part: 'pin' }, home: at(50, 0, 0) }]]),
+      addJoint('a', 'j', joint({ numbers: { offset: '2 mm' } })),
+      addJoint('a', 'k', joint({ name: 'Pin on pin', kind: 'rigid', a: { instance: ['i2'], on: rim(pin, 30) }, b: { instance: ['i3'], on: rim(pin, 0) }, flip: undefined } as Partial<Joint>)), // prettier-ignore
+    );
+  const standing = async (design: Design) => {
+    const it = await put(design);
+    return it.members.map((m) => placedAt(poseWithin(it.home.poses[m.link]!, m.within), [1, 2, 3])).sort((p, q) => p[2] - q[2]); // prettier-ignore
+  };
+
+  test('gathered into an assembly, and dissolved again, everything stands and moves as it did', async () => {
+    const design = three();
+    const before = await standing(design);
+    const gathered = edited(design, gatherInstances('a', ['i2', 'i3'], 'g', 'ig', 'Pins'));
+    expect(checkConsistency(gathered)).toEqual([]);
+    expect(gathered.assemblies!.a!.jointOrder).toEqual(['j']);
+    expect(gathered.assemblies!.g!.jointOrder).toEqual(['k']);
+    const within = await put(gathered);
+    expect(within.joints.map((j) => [j.fault, j.misses])).toEqual([[null, null], [null, null]]); // prettier-ignore
+    (await standing(gathered)).forEach((p, i) => expect(p).toEqual(near(before[i]!)));
+    expect(freedomsOfAssembly(within).whole.freedoms).toBe(1);
+    const again = edited(gathered, dissolveInstance('a', 'ig', [['i2', 'n2'], ['i3', 'n3']], [['k', 'nk']])); // prettier-ignore
+    expect(checkConsistency(again)).toEqual([]);
+    (await standing(again)).forEach((p, i) => expect(p).toEqual(near(before[i]!)));
+    expect(freedomsOfAssembly(await put(again)).whole.freedoms).toBe(1);
+  });
+
+  test('a copy stands beside, joined as what it was copied from', async () => {
+    const design = edited(three(), copyInstances('a', [['i2', 'c2'], ['i3', 'c3']], [['k', 'ck']], at(0, 50, 0))); // prettier-ignore
+    const it = await put(design);
+    const from = whereIs(it, 'c2', [0, 0, 30]);
+    expect(whereIs(it, 'c3')).toEqual(near(from));
+    expect(it.joints.map((j) => j.joint.name)).toEqual(['Pin in bore', 'Pin on pin', 'Pin on pin 2']);
+  });
+
+  test('the parts list counts and weighs, and the whole has its centre where it is in closed form', async () => {
+    const design = edited(three(), setMaterial('plate', 'steel'), setMaterial('pin', 'brass'), markInstances('a', ['i3'], { material: 'oak' })); // prettier-ignore
+    const it = await put(design);
+    const bulk = (part: string): PartBulk => {
+      const { volume, center, box } = (part === 'plate' ? plate : pin).facts;
+      return { volume, center, size: [0, 1, 2].map((k) => box.max[k]! - box.min[k]!) as unknown as Vec3 };
+    };
+    const rows = partsList(design, it.members, bulk);
+    expect(rows.map((r) => [r.name, r.count, r.material])).toEqual([['Plate', 1, 'steel'], ['Pin', 1, 'brass'], ['Pin', 1, 'oak']]); // prettier-ignore
+    const shank = Math.PI * 4.8 ** 2 * 30;
+    const [base, one, other] = [(60 * 40 - Math.PI * 25) * 8 * 7.85e-6, shank * 8.5e-6, shank * 0.72e-6];
+    expect(rows[0]!.each).toBeCloseTo(base, 9);
+    const poses = new Map(it.members.map((m) => [m.key, poseWithin(it.home.poses[m.link]!, m.within)]));
+    const { mass, center } = weighed(design, it.members, poses, bulk);
+    expect(mass).toBeCloseTo(base + one + other, 9);
+    const x = (60 * 40 * 30 - Math.PI * 25 * 20) / (60 * 40 - Math.PI * 25);
+    expect(center![0]).toBeCloseTo((x * base + 20 * (one + other)) / mass, 6);
+    expect(partsCsv(rows).split('\n')[1]).toMatch(/^1,Plate,1,steel,0\.1458,0\.1458,60,40,8$/);
   });
 });
 

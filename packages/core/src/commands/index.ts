@@ -57,3 +57,4 @@ export {
   suppressStep,
   usersOfStep,
 } from './steps.ts';
+export { copyInstances, dissolveInstance, gatherInstances } from './gather.ts';

@@ -19,6 +19,9 @@ import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
 import Stage from '../stage/Stage.vue';
 import AssemblyStage from '../together/AssemblyStage.vue';
+import MotionChart from '../together/MotionChart.vue';
+import PartsList from '../together/PartsList.vue';
+import { useTogether } from '../together/together-store.ts';
 import TogetherPanel from '../together/TogetherPanel.vue';
 import TraceGraph from '../trace/TraceGraph.vue';
 import TracePanel from '../trace/TracePanel.vue';
@@ -46,6 +49,7 @@ const evaluation = useEvaluation();
 const trial = useTrial();
 const flex = useFlex();
 const openField = useOpenField();
+const together = useTogether();
 const project = useProjectDimensions();
 evaluation.onReadings(trial.read);
 const editing = useSketchEditing();
@@ -209,6 +213,15 @@ onBeforeUnmount(() => {
           <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
         <FlexPanel v-if="session.showFlex" />
+        <template v-if="session.activeAssembly">
+          <MotionChart
+            v-if="together.charted"
+            class="absolute inset-x-0 bottom-0 z-10"
+            :joint="together.charted.joint"
+            :motion="together.charted.motion"
+          />
+          <PartsList v-else-if="session.showParts" class="absolute inset-x-0 bottom-0 z-10" />
+        </template>
       </div>
       <FlexFaults v-if="session.showFlex" />
       <HistoryPanel v-else-if="session.showHistory" />

@@ -60,6 +60,9 @@ export const useSession = defineStore('session', () => {
     set: (shown) => (flexing.value = shown ? true : null),
   });
 
+  /** The parts of the assembly are listed over the lower stage. */
+  const showParts = ref(false);
+
   /** What was done stands in place of the recipe. */
   const showHistory = computed({
     get: () => remembering.value !== null,
@@ -168,6 +171,7 @@ export const useSession = defineStore('session', () => {
     dimensionToName,
     showVariants,
     showFlex,
+    showParts,
     showHistory,
     toleranceOf,
     readingDxf,

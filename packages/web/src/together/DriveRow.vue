@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** One motion: its value now, moved by a slider, a number, or played through its range. */
 import { formatQuantity, valueAt, type JointMotion, type JointState } from '@helb/core';
-import { IconPlayerPause, IconPlayerPlay } from '@tabler/icons-vue';
+import { IconChartLine, IconPlayerPause, IconPlayerPlay } from '@tabler/icons-vue';
 import { computed, onBeforeUnmount, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { MOTION_NAMES } from './joint-words.ts';
-import { useTogether } from './together-store.ts';
+import { rangeOfMotion, useTogether } from './together-store.ts';
 
 const props = defineProps<{ joint: JointState; motion: JointMotion }>();
 const design = useDesign();
@@ -16,9 +16,9 @@ const unit = computed(() => (isTurn.value ? Math.PI / 180 : 1));
 const value = computed(() =>
   together.it && together.now ? valueAt(together.it.mechanism, together.now, props.motion) : 0,
 );
-const reach = computed(() => (isTurn.value ? Math.PI : (together.it?.mechanism.size ?? 100)));
-const least = computed(() => props.motion.least ?? props.motion.home - reach.value);
-const most = computed(() => props.motion.most ?? props.motion.home + reach.value);
+const range = computed(() => rangeOfMotion(together.it!, props.motion));
+const least = computed(() => range.value[0]);
+const most = computed(() => range.value[1]);
 const shown = computed(() => formatQuantity(value.value, isTurn.value ? 'angle' : 'length', design.design!.units));
 
 const PLAY_SECONDS = 4;
@@ -93,6 +93,13 @@ onBeforeUnmount(stop);
         :value="value / unit"
         @input="slide"
       />
+      <button
+        class="grid h-6 w-6 shrink-0 place-items-center rounded text-quiet hover:bg-tray hover:text-ink"
+        :aria-label="`Chart ${joint.joint.name}, ${MOTION_NAMES[motion.key]}`"
+        @click="together.charted = { joint: joint.key, motion: motion.key }"
+      >
+        <IconChartLine :size="14" />
+      </button>
     </div>
   </li>
 </template>

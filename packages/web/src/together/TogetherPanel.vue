@@ -1,11 +1,13 @@
 <script setup lang="ts">
 /** What stands in the assembly, how it is joined, and its motions, as sentences. */
-import { renameAssembly } from '@helb/core';
+import { keepPose, renameAssembly } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
+import ArrangeForm from './ArrangeForm.vue';
 import CouplingCard from './CouplingCard.vue';
+import CoupleForm from './CoupleForm.vue';
 import DriveRow from './DriveRow.vue';
 import FitCheck from './FitCheck.vue';
 import InstanceRow from './InstanceRow.vue';
@@ -20,6 +22,8 @@ const joints = computed(() => together.it?.joints.filter((j) => j.assembly === s
 /** Suppressed ones move nothing, and are listed to be brought back. */
 const asleep = computed(() => Object.entries(together.assembly?.joints ?? {}).filter(([, j]) => j.suppressed));
 const motions = computed(() => joints.value.flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m }))));
+const poses = computed(() => Object.entries(together.assembly?.poses ?? {}));
+const forget = (id: string) => void (session.notice = design.edit(keepPose(session.activeAssembly!, id, null)));
 const state = computed(() => {
   const { it, freedoms } = together;
   if (!it || it.members.length === 0) return null;
@@ -53,6 +57,7 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
       <ul v-if="together.assembly!.instanceOrder.length > 0" class="flex flex-col" aria-label="What stands here">
         <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
       </ul>
+      <ArrangeForm v-if="together.arranging" :instance="together.arranging" />
       <ol class="flex flex-col gap-2" aria-label="Joints">
         <JointCard v-for="joint in joints" :key="joint.key" :state="joint" />
         <li
@@ -86,6 +91,18 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
             :motion="motion"
           />
         </ul>
+        <CoupleForm v-if="motions.length > 1" :motions="motions" />
+      </div>
+      <div v-if="poses.length > 0" class="text-xs">
+        <h3 class="mb-1 font-semibold text-quiet">Poses</h3>
+        <p v-for="[id, pose] in poses" :key="id" class="flex min-h-6 items-center gap-2" :data-pose="pose.name">
+          <button class="min-w-0 flex-1 truncate text-left text-link underline" @click="together.lookAtPose(pose)">
+            {{ pose.name }}
+          </button>
+          <button class="text-quiet hover:text-bad" :aria-label="`Forget ${pose.name}`" @click="forget(id)">
+            Forget
+          </button>
+        </p>
       </div>
       <FitCheck v-if="together.it.members.length > 1" />
     </div>

@@ -1,6 +1,6 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
-  addJoint, assembled, changeJoint, close, drag, drive, freedomsOfAssembly, HERE, inUnits, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, stepped,
+  addJoint, assembled, changeJoint, close, drag, drive, freedomsOfAssembly, HERE, inUnits, lookOfView, moveInstances, newId, poseBack, poseFrom, posesApart, poseWithin, postureFrom, stepped,
   type Assembled, type Edit, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Spot, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { defineStore } from 'pinia';
@@ -24,6 +24,12 @@ export interface PickedSpot {
   readonly hit: { readonly body: string; readonly kind: 'face' | 'edge'; readonly index: number } | null;
   /** A round face or edge: its axis is what is meant. */
   readonly round: boolean;
+}
+
+/** How far a motion goes, mm or rad: by its limits, else once round or as far as the assembly is large. */
+export function rangeOfMotion(it: Assembled, { key, home, least, most }: JointMotion): readonly [number, number] {
+  const reach = key === 'turn' ? Math.PI : it.mechanism.size;
+  return [least ?? home - reach, most ?? home + reach];
 }
 
 /** Homes that differ by less, mm or rad, are the same. */
@@ -57,6 +63,10 @@ export const useTogether = defineStore('together', () => {
   const picked = shallowRef<readonly PickedSpot[]>([]);
   /** Instances picked as wholes, by id, in this assembly. */
   const chosen = shallowRef<ReadonlySet<string>>(new Set());
+  /** The motion whose chart lies over the lower stage. */
+  const charted = shallowRef<{ readonly joint: string; readonly motion: string } | null>(null);
+  /** The instance of which a row or ring is being made. */
+  const arranging = ref<string | null>(null);
   /** Faces lit besides those picked. */
   const lit = shallowRef<readonly Hit[]>([]);
   /** Shown alone, by member key; null shows all. */
@@ -68,6 +78,8 @@ export const useTogether = defineStore('together', () => {
       picked.value = [];
       chosen.value = new Set();
       alone.value = null;
+      charted.value = null;
+      arranging.value = null;
       goHome();
     },
   );
@@ -111,6 +123,23 @@ export const useTogether = defineStore('together', () => {
     last = null;
     moved.value = outcome.placed;
     stopped.value = outcome.stops.length > 0 ? 'It stands at a limit of a joint.' : null;
+  }
+
+  /** Go to a kept pose, as near as the joints let now. */
+  function lookAtPose({ name, at }: { readonly name: string; readonly at: Readonly<Record<string, Pose>> }): void {
+    const own = it.value;
+    if (!own?.closed) return;
+    stopShowing();
+    const stood = own.links.map(({ key }, i) => {
+      const member = own.members.find((m) => m.link === i);
+      const pose =
+        at[key] ?? (member && at[member.key] ? poseWithin(at[member.key]!, poseBack(member.within)) : undefined);
+      return pose ?? own.home.poses[i]!;
+    });
+    const there = close(own.mechanism, postureFrom(own.mechanism, stood), { most: 40 });
+    last = null;
+    moved.value = there.closed ? there.placed : null;
+    stopped.value = there.closed ? null : `${name} cannot be reached any more as the joints are now.`;
   }
 
   /** Bring motions to values, mm or rad. Returns how far they came. */
@@ -278,12 +307,15 @@ export const useTogether = defineStore('together', () => {
     chosen,
     alone,
     lit,
+    charted,
+    arranging,
     swaying,
     joining,
     poses,
     poseOf,
     pull,
     driveTo,
+    lookAtPose,
     goHome,
     showFreedom,
     stopShowing,

@@ -1,9 +1,10 @@
 /** What can be done in an assembly with what is picked. */
-import { JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, placeInstances, removeInstances } from '@helb/core';
+import { JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, removeInstances } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
+import { useArranging } from './arranging.ts';
 import { JOINT_NAMES } from './joint-words.ts';
 import { useTogether } from './together-store.ts';
 
@@ -11,6 +12,7 @@ export function useTogetherVerbs() {
   const design = useDesign();
   const session = useSession();
   const together = useTogether();
+  const arranging = useArranging();
 
   const instances = computed(() => [
     ...new Set([...together.chosen, ...together.picked.flatMap((p) => p.path.slice(0, 1))]),
@@ -51,7 +53,20 @@ export function useTogetherVerbs() {
       { id: 'hide', label: all('hidden') ? 'Show' : 'Hide', run: () => mark({ hidden: !all('hidden') }) },
       { id: 'alone', label: together.alone ? 'Show all' : 'Show alone', run: () => (together.alone = together.alone ? null : new Set(members)) }, // prettier-ignore
       { id: 'suppress', label: 'Suppress', run: () => mark({ suppressed: true }) },
-      { id: 'copy', label: 'Copy', run: () => copy(ids) },
+      { id: 'copy', label: 'Copy', run: () => arranging.copy(ids) },
+      ...(ids.length === 1
+        ? [{ id: 'arrange', label: 'Row or ring', run: () => void (together.arranging = ids[0]!) }]
+        : [{ id: 'gather', label: 'Gather', run: () => arranging.gather(ids) }]),
+      ...(ids.length === 1 && 'assembly' in own.instances[ids[0]!]!.of
+        ? [
+            { id: 'dissolve', label: 'Dissolve', run: () => arranging.dissolve(ids[0]!) },
+            {
+              id: 'moves',
+              label: own.instances[ids[0]!]!.moves ? 'Move as one' : 'Let move within',
+              run: () => mark({ moves: !own.instances[ids[0]!]!.moves }),
+            },
+          ]
+        : []),
       {
         id: 'remove',
         label: 'Remove',
@@ -64,24 +79,15 @@ export function useTogetherVerbs() {
     ];
   };
 
-  /** Again, beside where they stand. */
-  function copy(ids: readonly string[]): void {
-    const own = together.assembly!;
-    const places = ids.flatMap((id) => {
-      const { fixed: _, name: __, ...instance } = own.instances[id] ?? {};
-      if (!('of' in instance) || !instance.home) return [];
-      const [x, y, z] = instance.home.at;
-      return [[newId('i'), { ...instance, of: instance.of!, home: { ...instance.home, at: [x + 40, y, z] as [number, number, number] } }] as const]; // prettier-ignore
-    });
-    session.notice = design.edit(placeInstances(session.activeAssembly!, places));
-  }
-
   const restVerbs = (): Verb[] => [
     ...(together.moved
       ? [
           { id: 'home', label: 'Home', key: 'h', run: () => together.goHome() },
           { id: 'keep-pose', label: 'Keep this pose', run: keepThisPose },
         ]
+      : []),
+    ...((together.it?.members.length ?? 0) > 0
+      ? [{ id: 'parts', label: 'Parts list', active: session.showParts, run: () => void (session.showParts = !session.showParts) }] // prettier-ignore
       : []),
     ...(together.alone ? [{ id: 'all', label: 'Show all', run: () => (together.alone = null) }] : []),
   ];

@@ -1,0 +1,96 @@
+/** What an assembly is made of: how often each part, of what, how heavy; and what all of it weighs. */
+import type { Member } from './members.ts';
+import type { Design } from '../document/schema.ts';
+import { massOf, MATERIALS, type MaterialKey } from '../standards/materials.ts';
+import { placedAt, type Pose } from '../space/pose.ts';
+import type { Vec3 } from '../space/vector.ts';
+
+/** Of a part’s bodies together. */
+export interface PartBulk {
+  /** mm³ */
+  readonly volume: number;
+  /** In the part’s space, mm. */
+  readonly center: Vec3;
+  /** How far it reaches along x, y and z, mm. */
+  readonly size: Vec3;
+}
+
+export interface PartsRow {
+  readonly part: string;
+  readonly name: string;
+  readonly count: number;
+  readonly material: MaterialKey | null;
+  /** Of one, kg; null without a material. */
+  readonly each: number | null;
+  readonly size: Vec3 | null;
+}
+
+/** Parts of one material in the order of the design’s own list; those of another material apart. */
+export function partsList(
+  design: Design,
+  members: readonly Member[],
+  bulkOf: (part: string) => PartBulk | null,
+): PartsRow[] {
+  const rows = new Map<string, PartsRow>();
+  for (const { part, instance } of members) {
+    const material = instance.material ?? design.parts[part]?.material ?? null;
+    const key = `${part} ${material}`;
+    const bulk = bulkOf(part);
+    const known = rows.get(key);
+    rows.set(key, {
+      part,
+      name: design.parts[part]?.name ?? '',
+      count: (known?.count ?? 0) + 1,
+      material,
+      each: material && bulk ? massOf(bulk.volume, material) : null,
+      size: bulk?.size ?? null,
+    });
+  }
+  const place = new Map(design.partOrder.map((id, i) => [id, i]));
+  return [...rows.values()].sort((a, b) => (place.get(a.part) ?? 0) - (place.get(b.part) ?? 0));
+}
+
+export interface Whole {
+  /** kg */
+  readonly mass: number;
+  /** In the assembly’s space, mm; null where nothing has a mass. */
+  readonly center: Vec3 | null;
+  /** Parts without a material, which are left out. */
+  readonly without: readonly string[];
+}
+
+/** Mass and centre of these members where they stand. */
+export function weighed(
+  design: Design,
+  members: readonly Member[],
+  poses: ReadonlyMap<string, Pose>,
+  bulkOf: (part: string) => PartBulk | null,
+): Whole {
+  let mass = 0;
+  const sum: [number, number, number] = [0, 0, 0];
+  const without = new Set<string>();
+  for (const { key, part, name, instance } of members) {
+    const material = instance.material ?? design.parts[part]?.material;
+    const bulk = bulkOf(part);
+    const pose = poses.get(key);
+    if (!material || !bulk || !pose) {
+      without.add(name);
+      continue;
+    }
+    const own = massOf(bulk.volume, material);
+    placedAt(pose, bulk.center).forEach((n, i) => (sum[i]! += n * own));
+    mass += own;
+  }
+  return { mass, center: mass > 0 ? [sum[0] / mass, sum[1] / mass, sum[2] / mass] : null, without: [...without] };
+}
+
+const quoted = (text: string) => (/[",;\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+
+/** The list as comma-separated values; lengths in mm, masses in kg. */
+export function partsCsv(rows: readonly PartsRow[]): string {
+  const number = (n: number | null, digits: number) => (n === null ? '' : String(Number(n.toFixed(digits))));
+  const lines = rows.map(({ name, count, material, each, size }, i) =>
+    [String(i + 1), quoted(name), String(count), material ? MATERIALS[material].label : '', number(each, 4), number(each === null ? null : each * count, 4), ...(size ?? [null, null, null]).map((n) => number(n, 3))].join(','),
+  ); // prettier-ignore
+  return ['item,name,count,material,mass each kg,mass kg,x mm,y mm,z mm', ...lines].join('\n') + '\n';
+}

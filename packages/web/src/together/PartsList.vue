@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The parts of the assembly, counted and weighed, over the lower stage. */
+import { formatNumber, formatQuantity, MATERIALS, partsCsv, partsList, weighed } from '@helb/core';
+import { computed } from 'vue';
+import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { saveFile } from '../shell/save-file.ts';
+import { useBulkOfPart } from './bulk-of-part.ts';
+import { useTogether } from './together-store.ts';
+
+const design = useDesign();
+const session = useSession();
+const together = useTogether();
+const bulkOf = useBulkOfPart();
+
+const rows = computed(() =>
+  together.it && design.design ? partsList(design.design, together.it.members, bulkOf) : [],
+);
+const whole = computed(() =>
+  together.it && design.design ? weighed(design.design, together.it.members, together.poses, bulkOf) : null,
+);
+const length = (mm: number) => formatQuantity(mm, 'length', design.design!.units);
+
+function write(): void {
+  saveFile(new TextEncoder().encode(partsCsv(rows.value)), `${together.assembly!.name}, parts.csv`, 'text/csv');
+}
+</script>
+
+<template>
+  <section
+    aria-label="Parts list"
+    class="max-h-[45%] overflow-y-auto border-t border-hairline bg-panel/95 px-4 py-2 text-xs"
+  >
+    <header class="flex items-baseline gap-3 pb-1">
+      <h3 class="font-semibold">Parts list</h3>
+      <span v-if="whole" class="number text-quiet" data-testid="whole-mass"
+        >{{ formatNumber(whole.mass, 4) }} kg<template v-if="whole.center"
+          >, centre {{ whole.center.map(length).join(', ') }}</template
+        ></span
+      >
+      <span v-if="whole && whole.without.length > 0" class="text-warn"
+        >{{ whole.without.slice(0, 3).join(', ') }} without a material, left out</span
+      >
+      <!-- prettier-ignore -->
+      <span class="flex-1" />
+      <button class="text-link underline" @click="write">Write CSV</button>
+      <button class="text-link underline" @click="session.showParts = false">Close</button>
+    </header>
+    <table class="w-full text-left">
+      <thead class="text-quiet">
+        <tr>
+          <th class="font-normal">Part</th>
+          <th class="font-normal">Count</th>
+          <th class="font-normal">Material</th>
+          <th class="font-normal">Each</th>
+          <th class="font-normal">All</th>
+          <th class="font-normal">Size</th>
+        </tr>
+        <!-- prettier-ignore -->
+      </thead>
+      <tbody>
+        <tr v-for="(row, i) in rows" :key="i" class="border-t border-hairline">
+          <td>{{ row.name }}</td>
+          <td class="number">{{ row.count }}</td>
+          <td>{{ row.material ? MATERIALS[row.material].label : '' }}</td>
+          <td class="number">{{ row.each === null ? '' : `${formatNumber(row.each, 4)} kg` }}</td>
+          <td class="number">{{ row.each === null ? '' : `${formatNumber(row.each * row.count, 4)} kg` }}</td>
+          <td class="number">{{ row.size ? row.size.map(length).join(' × ') : '' }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
