@@ -30,7 +30,7 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
   });
 
   await test.step('flipped it stands the other way up; undone it is as before', async () => {
-    await page.locator('[data-joint="Pin on Base"]').hover();
+    await page.getByRole('button', { name: 'More for Pin on Base' }).click();
     await page.locator('[data-joint="Pin on Base"]').getByRole('button', { name: 'Flip' }).click();
     await expect.poll(() => hands.placeOf('Pin')).toEqual([20, 20, 50]);
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -39,7 +39,6 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
 
   await test.step('an offset is an expression in its sentence, and follows a number of the design', async () => {
     const joint = page.locator('[data-joint="Pin on Base"]');
-    await joint.hover();
     await joint.getByRole('button', { name: 'Add a number' }).click();
     await joint.getByRole('button', { name: 'an offset' }).click();
     await joint.getByRole('combobox', { name: 'offset' }).fill('plate_thk / 4');

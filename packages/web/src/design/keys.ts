@@ -61,7 +61,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
   useEventListener(window, 'keydown', (event) => {
     letGoUntil = 0;
     const target = event.target as HTMLElement;
-    if (target.closest('input, textarea, select, [role="menu"], [role="dialog"]')) return;
+    if (target.closest('input:not([type="range"]), textarea, select, [role="menu"], [role="dialog"]')) return;
     const held = event.ctrlKey || event.metaKey;
     const onButton = target.closest('button, a, [role="button"]') !== null;
     if (held && /^[zy]$/i.test(event.key)) void history(event);

@@ -258,7 +258,7 @@ defineExpose({ fit });
     <p
       v-if="together.stopped || together.moved"
       role="status"
-      class="absolute bottom-4 left-4 flex items-center gap-3 rounded-md border border-hairline bg-panel/95 px-3 py-1.5 text-xs text-quiet"
+      class="absolute top-3 left-4 flex items-center gap-3 rounded-md border border-hairline bg-panel/95 px-3 py-1.5 text-xs text-quiet"
     >
       <span :class="together.stopped ? 'text-warn' : ''">{{
         together.stopped ?? 'Moved, only to be looked at; the design stands as it is.'

@@ -31,7 +31,7 @@ const DOES = { gear: 'meshes with', belt: 'is belted to', rack: 'drives the rack
     </p>
     <p v-if="state.fault" class="text-bad" role="alert">{{ state.fault }}</p>
     <button
-      class="text-xs text-bad opacity-0 group-hover:opacity-100 focus:opacity-100"
+      class="text-xs text-quiet hover:text-bad"
       @click="session.notice = design.edit(removeCoupling(session.activeAssembly!, state.id))"
     >
       Remove

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** One joint as a sentence: what it lets happen, between what, with its numbers; whether it is met. */
 import { changeJoint, JOINT_KINDS, MATE_KINDS, removeJoints, setJointNumber, type JointNumber, type JointState } from '@helb/core'; // prettier-ignore
+import { IconDots } from '@tabler/icons-vue';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -39,6 +40,8 @@ const others = computed<readonly (readonly [JointNumber, string, string])[]>(() 
   return all.filter(([key]) => joint.value.numbers[key] === undefined);
 });
 const adding = ref(false);
+const more = ref(false);
+const options = computed(() => fresh.value || more.value);
 const opened = ref<JointNumber | null>(null);
 
 function edit(command: Parameters<typeof design.edit>[0]): boolean {
@@ -79,7 +82,18 @@ const status = computed(() => {
         label="Name of the joint"
         :rename="(name) => (change({ name }), session.notice)"
       />
-      <span class="shrink-0" :class="status.tone">{{ status.text }}</span>
+      <span class="flex shrink-0 items-center gap-1">
+        <span :class="status.tone">{{ status.text }}</span>
+        <button
+          v-if="!fresh"
+          class="grid h-6 w-6 place-items-center rounded text-quiet hover:bg-tray hover:text-ink"
+          :aria-label="`More for ${joint.name}`"
+          :aria-expanded="more"
+          @click="((more = !more), (adding = false))"
+        >
+          <IconDots :size="14" />
+        </button>
+      </span>
     </div>
     <p class="mt-0.5 leading-6">
       <span class="font-semibold">{{ state.names[1] }}</span> {{ JOINT_DOES[joint.kind] }}
@@ -101,18 +115,16 @@ const status = computed(() => {
         Take it
       </button>
     </p>
-    <div
-      class="mt-1 flex flex-wrap items-center gap-x-2 text-xs text-quiet"
-      :class="fresh ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
-    >
-      <!-- prettier-ignore -->
+    <div v-if="options" class="mt-1 flex flex-wrap items-center gap-x-2 text-xs text-quiet">
       <select
         class="rounded border border-hairline bg-field px-1 py-0.5 text-ink"
         aria-label="What it leaves free"
         :value="joint.kind"
         @change="change({ kind: ($event.target as HTMLSelectElement).value as JoiningKind })"
       >
-        <option v-for="kind in [...JOINT_KINDS, ...MATE_KINDS]" :key="kind" :value="kind">{{ JOINT_NAMES[kind] }}</option>
+        <option v-for="kind in [...JOINT_KINDS, ...MATE_KINDS]" :key="kind" :value="kind">
+          {{ JOINT_NAMES[kind] }}
+        </option>
       </select>
       <button class="hover:text-ink" @click="change({ flip: !joint.flip })">Flip</button>
       <button class="hover:text-ink" :aria-expanded="adding" @click="adding = !adding">Add a number</button>
@@ -121,7 +133,7 @@ const status = computed(() => {
         <button class="text-bad" @click="edit(removeJoints(state.assembly, [state.id]))">Remove</button>
       </template>
     </div>
-    <div v-if="adding" class="mt-1 flex flex-wrap gap-x-2 text-xs">
+    <div v-if="options && adding" class="mt-1 flex flex-wrap gap-x-2 text-xs">
       <button
         v-for="[key, label, text] in others"
         :key="key"

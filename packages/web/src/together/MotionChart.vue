@@ -88,8 +88,8 @@ const option = computed(() => {
     animation: false,
     grid: { left: 56, right: 16, top: 8, bottom: 24 },
     tooltip: { trigger: 'axis', valueFormatter: (n: number) => `${n.toFixed(3)}${chosen.value?.unit ?? ''}` },
-    xAxis: { type: 'value', scale: true, axisLabel: { color: ink.quiet, formatter: `{value}${unitName(key)}` }, splitLine: { lineStyle: { color: ink.hairline } } }, // prettier-ignore
-    yAxis: { type: 'value', scale: true, axisLabel: { color: ink.quiet }, splitLine: { lineStyle: { color: ink.hairline } } }, // prettier-ignore
+    xAxis: { type: 'value', min: 'dataMin', max: 'dataMax', axisLabel: { color: ink.quiet, formatter: (n: number) => `${Number(n.toFixed(2))}${unitName(key)}` }, splitLine: { lineStyle: { color: ink.hairline } } }, // prettier-ignore
+    yAxis: { type: 'value', scale: true, axisLine: { onZero: false }, axisLabel: { color: ink.quiet }, splitLine: { lineStyle: { color: ink.hairline } } }, // prettier-ignore
     series: [{ type: 'line', showSymbol: false, lineStyle: { color: ink.line, width: 2 }, itemStyle: { color: ink.line }, data: (travel.value?.samples ?? []).map((s) => [s.value * unitOf(key), chosen.value?.of(s) ?? NaN]) }], // prettier-ignore
   };
 });
@@ -130,6 +130,6 @@ function write(): void {
     <p v-if="!busy && choices.length === 0" class="text-quiet">
       Nothing else moves with it; pick a frame on the stage to follow its place.
     </p>
-    <VChart v-else class="h-36 w-full" :option="option" autoresize data-testid="motion-chart" />
+    <VChart v-else style="height: 150px" :option="option" autoresize data-testid="motion-chart" />
   </section>
 </template>
