@@ -35,7 +35,6 @@ test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
 test('projects and project', async ({ page, workplace: w }) => {
   await page.goto(w.helb.url);
   await expect(page.getByText('Glasshouse')).toBeVisible();
-  await page.screenshot({ path: `${DIRECTORY}/projects.png` });
   await page.getByRole('link', { name: 'Glasshouse' }).click();
   await page.getByRole('link', { name: 'Roof-vent opener' }).first().click();
   await expect(w.caption()).toContainText('kg');
@@ -68,11 +67,34 @@ test('steps', async ({ workplace: w }) => {
   await take(w, 'steps');
 });
 
-test('standing', async ({ workplace: w }) => {
-  await w.openDemo();
-  await partOf(w, 'Knob');
-  await new Hands(w).more('Groove round', 'Stand here');
-  await take(w, 'standing');
+/** The demo’s drive, as it stands together. */
+async function openDrive({ page, helb }: Workplace): Promise<void> {
+  await page.goto(helb.url);
+  await page.getByRole('link', { name: 'Glasshouse' }).click();
+  await page.getByRole('link', { name: 'Vent drive' }).first().click();
+  await page.locator('[data-assembly="Vent drive"]').click();
+  await expect(page.getByTestId('together-state')).toHaveText('1 freedom', { timeout: 60_000 });
+}
+
+test('together', async ({ page, workplace: w }) => {
+  await openDrive(w);
+  await page.getByRole('button', { name: 'Check the fit' }).click();
+  await expect(page.getByText('all bores line up')).toBeVisible({ timeout: 60_000 });
+  await page.getByRole('list', { name: 'What stands here' }).scrollIntoViewIfNeeded();
+  await page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name: 'Parts list' }).click();
+  await page.mouse.move(640, 20);
+  await page.screenshot({ path: `${DIRECTORY}/together.png` });
+});
+
+test('motion', async ({ page, workplace: w }) => {
+  await openDrive(w);
+  await page.getByRole('button', { name: 'Chart Shaft in frame, turn' }).click();
+  await page.getByLabel('What is charted').selectOption({ label: 'Arm on frame, turn' });
+  await page.getByRole('slider', { name: 'Shaft in frame, turn' }).fill('-20');
+  await expect(page.getByText('Moved, only to be looked at')).toBeVisible();
+  await page.mouse.move(640, 20);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${DIRECTORY}/motion.png` });
 });
 
 test('failing', async ({ workplace: w }) => {

@@ -121,9 +121,13 @@ export class AssemblyHands {
     await mouse.up();
   }
 
-  /** Drag the middle of a part by so many pixels. */
-  async dragPart(name: string, [dx, dy]: readonly [number, number]): Promise<void> {
-    const [x, y] = await this.pixelOf(name, [40, 10, 6]);
+  /** Drag a place of a part by so many pixels. */
+  async dragPart(
+    name: string,
+    [dx, dy]: readonly [number, number],
+    at: readonly number[] = [40, 10, 6],
+  ): Promise<void> {
+    const [x, y] = await this.pixelOf(name, at);
     const { mouse } = this.w.page;
     await mouse.move(x, y);
     await mouse.down();

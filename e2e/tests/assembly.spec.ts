@@ -61,6 +61,19 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
     await expect.poll(() => hands.placeOf('Cap')).toEqual(before);
   });
 
+  await test.step('with touch minded, a part pushed against another stops there', async () => {
+    await page.getByRole('button', { name: 'Look from front', exact: true }).click();
+    await w.choose('Stop at touch');
+    await hands.dragPart('Cap', [-400, 0], [40, 0, 3]);
+    await expect(page.getByText(/^(Base|Pin) touches Cap\.$/)).toBeVisible();
+    const [x] = await hands.placeOf('Cap');
+    // The plate ends at 80: the cap’s own end comes to it, or to the pin before it.
+    expect(x).toBeGreaterThan(79.9);
+    await page.keyboard.press('h');
+    await w.choose('Stop at touch');
+    await page.getByRole('button', { name: 'Look from upper right front' }).click();
+  });
+
   await test.step('a freedom is shown moving, and the joint driven to an angle', async () => {
     await page.getByRole('button', { name: 'Show how Pin can still move' }).click();
     await expect(page.getByText('Moved, only to be looked at')).toBeVisible();

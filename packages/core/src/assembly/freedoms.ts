@@ -1,7 +1,7 @@
 /** What of an assembly can still move, in words and as motions that can be shown. */
 import { independentRows } from '../mechanism/least.ts';
 import { mobility, type Mobility } from '../mechanism/mobility.ts';
-import { speedAt, unitsOf } from '../mechanism/rows.ts';
+import { speedAt } from '../mechanism/rows.ts';
 import type { Assembled } from './assembled.ts';
 
 export interface LinkFreedom {
@@ -19,7 +19,7 @@ export interface Freedoms {
 
 export function freedomsOfAssembly(it: Assembled): Freedoms {
   const whole = mobility(it.mechanism, it.home.posture);
-  const units = unitsOf(it.mechanism);
+  const units = it.mechanism.units;
   const links = it.links.map((_, link): LinkFreedom => {
     const path = it.mechanism.paths[link]!;
     // How each free motion moves the link: its turn, and the speed of its origin.

@@ -2,7 +2,7 @@
 import type { Mechanism } from './mechanism.ts';
 import { independentRows, leastStep } from './least.ts';
 import { counted, placed, stepped, type Placed, type Posture } from './posture.ts';
-import { closureRows, isClosed, Rows, unitsOf } from './rows.ts';
+import { closureRows, isClosed, Rows } from './rows.ts';
 
 /** Rows off by no more than this hold: lengths in the mechanism’s size, angles in rad. */
 export const CLOSED = 1e-9;
@@ -66,6 +66,6 @@ export function limited(step: Float64Array, farthest: number): Float64Array {
 
 /** A step in the mechanism’s units as mm and rad. */
 export function inUnits(mechanism: Mechanism, step: Float64Array): Float64Array {
-  const units = unitsOf(mechanism);
+  const units = mechanism.units;
   return step.map((s, k) => s * units[k]!);
 }

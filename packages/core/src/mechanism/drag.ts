@@ -10,7 +10,7 @@ import { leastStep } from './least.ts';
 import { stopRows, stopsAt, withStops, type Stop } from './limits.ts';
 import type { Mechanism } from './mechanism.ts';
 import { placed, pointAt, stepped, type Placed, type Posture } from './posture.ts';
-import { closureRows, speedAt, unitsOf, type Rows } from './rows.ts';
+import { closureRows, speedAt, type Rows } from './rows.ts';
 
 export interface Grip {
   readonly link: number;
@@ -86,7 +86,7 @@ function tryStep(mechanism: Mechanism, now: Placed, part: Float64Array, stops: r
 
 /** How much closing changed a posture, in the mechanism’s units. */
 function bent(mechanism: Mechanism, one: Posture, other: Posture): number {
-  const units = unitsOf(mechanism);
+  const units = mechanism.units;
   return one.q.reduce((most, q, k) => Math.max(most, Math.abs(q - other.q[k]!) / units[k]!), 0);
 }
 
@@ -101,7 +101,7 @@ function pull(
 ): { step: Float64Array; gain: number } {
   const { size } = mechanism;
   const width = mechanism.columns.length;
-  const units = unitsOf(mechanism);
+  const units = mechanism.units;
   const rows: Float64Array[] = [];
   const rhs: number[] = [];
   const closure = closureRows(mechanism, now);

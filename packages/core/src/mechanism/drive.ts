@@ -7,7 +7,7 @@ import { stopsAt, type Stop } from './limits.ts';
 import type { Coordinate, Mechanism } from './mechanism.ts';
 import { leastStep } from './least.ts';
 import { placed, stepped, valueAt, type Placed, type Posture } from './posture.ts';
-import { closureRows, driveRow, unitsOf, type Rows } from './rows.ts';
+import { closureRows, driveRow, type Rows } from './rows.ts';
 
 export interface Driver extends Coordinate {
   /** mm or rad */
@@ -97,7 +97,7 @@ function oneStep(
   const further = (at: Placed, rows: Rows) =>
     drivers.forEach((d, i) => rows.add(...driveRow(mechanism, at, d, goals[i]!), ''));
   const ahead = going ?? predicted(mechanism, now, further);
-  const units = unitsOf(mechanism);
+  const units = mechanism.units;
   const guess = stepped(mechanism, now.posture, inUnits(mechanism, ahead));
   const { placed: after, closed } = close(mechanism, guess, { further, most: 10 });
   if (!closed) return null;

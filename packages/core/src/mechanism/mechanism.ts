@@ -3,7 +3,7 @@
  * from the ground; pairs that close a loop, and mates, are held by rows (see `rows.ts`). The tree takes the pairs that
  * leave least free, so that coordinates and rows are few.
  */
-import { HERE, poseFrom, type Pose } from '../space/pose.ts';
+import { HERE, poseBack, poseFrom, type Pose } from '../space/pose.ts';
 import { drivable, freedomsOf, isTurn, PAIRINGS, widthOf, type Motion, type PairKind } from './kinds.ts';
 
 export interface Link {
@@ -81,6 +81,12 @@ export class Mechanism {
   readonly firstColumn: readonly number[];
   /** Of each link the columns that move it, from the ground on. */
   readonly paths: readonly (readonly number[])[];
+  /** Of each pair the columns that move its b and not its a, and those that move a and not b. */
+  readonly apart: readonly (readonly [readonly number[], readonly number[]])[];
+  /** Of each pair its frames turned back: from the link to the frame. */
+  readonly backs: readonly { readonly a: Pose; readonly b: Pose }[];
+  /** Of each column what counts as one: the mechanism’s size, or a rad. */
+  readonly units: readonly number[];
   /** A length typical of it, mm: what is small is told by it. */
   readonly size: number;
 
@@ -113,6 +119,11 @@ export class Mechanism {
     this.columns = columns;
     this.firstColumn = first;
     this.paths = paths;
+    this.apart = pairs.map(({ a, b }) =>
+      columnsApart(a.link < 0 ? [] : paths[a.link]!, b.link < 0 ? [] : paths[b.link]!),
+    );
+    this.backs = pairs.map(({ a, b }) => ({ a: poseBack(a.frame), b: poseBack(b.frame) }));
+    this.units = columns.map((c) => (c.turns ? 1 : this.size));
   }
 
   /** The column that a drivable motion of a pair of the tree is; -1 of one that rows hold. */
@@ -127,6 +138,16 @@ export class Mechanism {
   motionOf({ pair, motion }: Coordinate): Motion {
     return drivable(this.pairs[pair]!.kind)[motion]!;
   }
+}
+
+/** Those of the other path, then those of the one, after they part. */
+function columnsApart(
+  one: readonly number[],
+  other: readonly number[],
+): readonly [readonly number[], readonly number[]] {
+  let same = 0;
+  while (same < one.length && same < other.length && one[same] === other[same]) same++;
+  return [other.slice(same), one.slice(same)];
 }
 
 function sizeOf(links: readonly Link[], pairs: readonly Pair[]): number {

@@ -6,7 +6,7 @@ import { close, inUnits } from './close.ts';
 import { independentRows, leftFree } from './least.ts';
 import type { Mechanism } from './mechanism.ts';
 import { placed, stepped, type Placed, type Posture } from './posture.ts';
-import { closureRows, unitsOf } from './rows.ts';
+import { closureRows } from './rows.ts';
 
 export interface Mobility {
   readonly freedoms: number;
@@ -20,7 +20,7 @@ export interface Mobility {
 
 /** How far one looks round: in the mechanism’s units. */
 const STRIDE = 0.02;
-const MOST_LOOKS = 12;
+const MOST_LOOKS = 6;
 
 /** @param from where it is closed */
 export function mobility(mechanism: Mechanism, from: Posture, random: () => number = steady()): Mobility {
@@ -68,7 +68,7 @@ function reached(mechanism: Mechanism, from: Placed, step: Float64Array): Placed
     most: 40,
   });
   if (!closed) return null;
-  const units = unitsOf(mechanism);
+  const units = mechanism.units;
   let moved = 0;
   for (const [k, q] of after.posture.q.entries()) moved += ((q - from.posture.q[k]!) / units[k]!) ** 2;
   const balls = after.posture.balls.some((b, i) =>

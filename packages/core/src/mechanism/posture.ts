@@ -43,7 +43,7 @@ function moved(motion: Motion, q: number, ball: Quat, pitch: number): Pose {
 
 /** Links and twists of a posture. */
 export function placed(mechanism: Mechanism, posture: Posture): Placed {
-  const { pairs, tree, firstColumn, links, columns } = mechanism;
+  const { pairs, tree, firstColumn, links, columns, backs } = mechanism;
   const poses: Pose[] = links.map((l) => l.home);
   const twists = new Float64Array(columns.length * 6);
   for (const { link, pair, forward } of tree) {
@@ -55,13 +55,14 @@ export function placed(mechanism: Mechanism, posture: Posture): Placed {
     const reached: Pose[] = [];
     for (const [i, motion] of motions.entries()) {
       reached.push(across);
-      across = poseWithin(across, moved(motion, posture.q[column + before(motions, i)] ?? 0, ball, pitch));
+      const own = moved(motion, posture.q[column + before(motions, i)] ?? 0, ball, pitch);
+      across = i === 0 ? own : poseWithin(across, own);
     }
     const on = forward ? a : b;
     const home = on.link < 0 ? HERE : poses[on.link]!;
     const inOther = forward
-      ? poseWithin(a.frame, poseWithin(across, poseBack(b.frame)))
-      : poseWithin(b.frame, poseWithin(poseBack(across), poseBack(a.frame)));
+      ? poseWithin(a.frame, poseWithin(across, backs[pair]!.b))
+      : poseWithin(b.frame, poseWithin(poseBack(across), backs[pair]!.a));
     const own = poseWithin(home, inOther);
     poses[link] = own;
     const start = poseWithin(forward ? home : own, a.frame);

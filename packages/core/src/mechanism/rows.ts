@@ -41,10 +41,6 @@ export class Rows {
   }
 }
 
-/** Is a column counted in lengths; then a unit of it is the mechanism’s size. */
-export const unitsOf = (mechanism: Mechanism): readonly number[] =>
-  mechanism.columns.map((c) => (c.turns ? 1 : mechanism.size));
-
 const angular = (t: Float64Array, c: number): Vec3 => [t[c * 6]!, t[c * 6 + 1]!, t[c * 6 + 2]!];
 
 /** How fast a column moves a place that hangs on it. */
@@ -60,14 +56,6 @@ export function speedAt(twists: Float64Array, column: number, p: Vec3): Vec3 {
 
 const worldFrame = ({ link, frame }: End, poses: readonly Pose[]): Frame =>
   frameOfPose(link < 0 ? frame : poseWithin(poses[link]!, frame));
-
-/** Columns that move one end and not the other, those of b first. */
-function apart(mechanism: Mechanism, a: number, b: number): readonly [readonly number[], readonly number[]] {
-  const [one, other] = [a < 0 ? [] : mechanism.paths[a]!, b < 0 ? [] : mechanism.paths[b]!];
-  let same = 0;
-  while (same < one.length && same < other.length && one[same] === other[same]) same++;
-  return [other.slice(same), one.slice(same)];
-}
 
 /** All rows that pairs and couplings put on a posture. */
 export function closureRows(mechanism: Mechanism, now: Placed): Rows {
@@ -107,7 +95,7 @@ export function driveRow(
 
 /** How a drivable motion’s value changes, times a factor, put upon a row. */
 function addValue(by: Float64Array, mechanism: Mechanism, now: Placed, coordinate: Coordinate, factor: number): void {
-  const units = unitsOf(mechanism);
+  const { units } = mechanism;
   const column = mechanism.columnOf(coordinate);
   if (column >= 0) {
     by[column]! += factor * units[column]!;
@@ -115,7 +103,7 @@ function addValue(by: Float64Array, mechanism: Mechanism, now: Placed, coordinat
   }
   const { a, b } = mechanism.pairs[coordinate.pair]!;
   const [A, B] = [worldFrame(a, now.poses), worldFrame(b, now.poses)];
-  const [ofB, ofA] = apart(mechanism, a.link, b.link);
+  const [ofB, ofA] = mechanism.apart[coordinate.pair]!;
   const motion = mechanism.motionOf(coordinate);
   const isAngle = motion === 'about_z' || motion === 'screw';
   const along = isAngle || motion === 'z' ? A.normal : motion === 'x' ? A.x : A.y;
@@ -133,8 +121,8 @@ function addPair(rows: Rows, mechanism: Mechanism, now: Placed, pair: number): v
   const { id, kind, a, b, pitch = 0, angle = 0 } = mechanism.pairs[pair]!;
   const { size } = mechanism;
   const [A, B] = [worldFrame(a, now.poses), worldFrame(b, now.poses)];
-  const [ofB, ofA] = apart(mechanism, a.link, b.link);
-  const units = unitsOf(mechanism);
+  const [ofB, ofA] = mechanism.apart[pair]!;
+  const { units } = mechanism;
   const d = minus(B.origin, A.origin);
   const place = (along: Vec3): [number, Float64Array] => {
     const by = new Float64Array(rows.width);

@@ -132,3 +132,37 @@ function bennettPairs(a: number, b: number, alpha: number, beta: number, theta: 
     rest: [i === 3 ? null : angles[i]!],
   }));
 }
+
+type At = readonly [number, number];
+
+/** Where two circles meet, to the left of the line from the one to the other. */
+function meet(p: At, r: number, q: At, s: number): At {
+  const [dx, dy] = [q[0] - p[0], q[1] - p[1]];
+  const d = Math.hypot(dx, dy);
+  const a = (r * r - s * s + d * d) / (2 * d);
+  const h = Math.sqrt(r * r - a * a);
+  return [p[0] + (a * dx - h * dy) / d, p[1] + (a * dy + h * dx) / d];
+}
+
+/** Legs on one crank, each of three dyads: six have 55 revolutes in 18 closed loops, and move as one. */
+export function walker(legs: number): Mechanism {
+  const pins: Record<string, At> = { o: [0, 0] };
+  const links: Record<string, string> = { ground: 'o', crank: 'o' };
+  for (let i = 0; i < legs; i++) {
+    const side = i % 2 === 0 ? 1 : -1;
+    const flipped = ([x, y]: At): At => [side * x, y];
+    const phase = (i * 2 * Math.PI) / legs;
+    // Drawn on the right, where the crank pin of a leg on the left is mirrored.
+    const c: At = [12 * Math.cos(phase) * side, 12 * Math.sin(phase)];
+    const [d, e]: readonly [At, At] = [[52, -18], [56, 20]]; // prettier-ignore
+    const b = meet(d, 36, c, 58);
+    const f = meet(c, 60, e, 38);
+    const p: At = [d[0] + 1.2 * (b[0] - d[0]) - 0.5 * (b[1] - d[1]), d[1] + 1.2 * (b[1] - d[1]) + 0.5 * (b[0] - d[0])];
+    const g = meet(f, 78, p, 74);
+    for (const [name, at] of Object.entries({ b, c, d, e, f, g, p })) pins[`${name}${i}`] = flipped(at);
+    links.ground += ` d${i} e${i}`;
+    links.crank += ` c${i}`;
+    Object.assign(links, { [`one${i}`]: `c${i} b${i}`, [`rocker${i}`]: `b${i} d${i} p${i}`, [`two${i}`]: `c${i} f${i}`, [`other${i}`]: `f${i} e${i}`, [`shin${i}`]: `f${i} g${i}`, [`foot${i}`]: `p${i} g${i}` }); // prettier-ignore
+  }
+  return pinned(pins, links);
+}

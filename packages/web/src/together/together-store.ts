@@ -1,8 +1,9 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
-  addJoint, assembled, changeJoint, close, drag, drive, freedomsOfAssembly, HERE, inUnits, lookOfView, moveInstances, newId, poseBack, poseFrom, posesApart, poseWithin, postureFrom, stepped,
-  type Assembled, type Edit, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Spot, type Vec3,
+  addJoint, assembled, changeJoint, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin,
+  type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot, type Vec3,
 } from '@helb/core'; // prettier-ignore
+import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -11,6 +12,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Hit } from '../stage/scene.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import { jointLabel, type Joining } from './joint-words.ts';
+import { useMoving } from './moving.ts';
 
 /** A frame picked on a part that stands in the assembly. */
 export interface PickedSpot {
@@ -34,6 +36,8 @@ export function rangeOfMotion(it: Assembled, { key, home, least, most }: JointMo
 
 /** Homes that differ by less, mm or rad, are the same. */
 const SAME_HOME = 1e-9;
+/** What still can move is found again when the design has stood still for so long, ms: it may take a while. */
+const FREEDOMS_AFTER_MS = 100;
 
 export const useTogether = defineStore('together', () => {
   const design = useDesign();
@@ -51,14 +55,15 @@ export const useTogether = defineStore('together', () => {
       return view ? lookOfView(view) : null;
     });
   });
-  const freedoms = computed<Freedoms | null>(() => (it.value?.closed ? freedomsOfAssembly(it.value) : null));
+  const freedoms = shallowRef<Freedoms | null>(null);
+  watchDebounced(it, (own) => (freedoms.value = own?.closed ? freedomsOfAssembly(own) : null), {
+    debounce: FREEDOMS_AFTER_MS,
+    maxWait: 500,
+    immediate: true,
+  });
 
-  /** Where it has moved; null at home. */
-  const moved = shallowRef<Placed | null>(null);
-  let last: Going['last'] = null;
-  const now = computed(() => moved.value ?? it.value?.home ?? null);
-  /** Why it moves no further, as a sentence. */
-  const stopped = ref<string | null>(null);
+  const moving = useMoving(it, freedoms);
+  const { now, goHome } = moving;
 
   const picked = shallowRef<readonly PickedSpot[]>([]);
   /** Instances picked as wholes, by id, in this assembly. */
@@ -83,23 +88,6 @@ export const useTogether = defineStore('together', () => {
       goHome();
     },
   );
-  // Another recipe or another number: what had moved stays as near as it can, or goes home.
-  watch(it, (next, before) => {
-    stopShowing();
-    if (!next || !before || !moved.value) return;
-    const same = next.mechanism.columns.length === before.mechanism.columns.length && next.links.every((l, i) => l.key === before.links[i]?.key); // prettier-ignore
-    const kept = same ? close(next.mechanism, moved.value.posture) : null;
-    if (kept?.closed) moved.value = kept.placed;
-    else goHome();
-  });
-
-  function goHome(): void {
-    stopShowing();
-    moved.value = null;
-    last = null;
-    stopped.value = null;
-  }
-
   /** Where a member stands now. */
   function poseOf(key: string): Pose {
     const member = it.value?.members.find((m) => m.key === key);
@@ -115,83 +103,6 @@ export const useTogether = defineStore('together', () => {
     }
     return at;
   });
-
-  /** Pull a point of a member towards a place; the rest follows. @param at in space, where it is now */
-  function pull(link: number, local: Vec3, to: Vec3, along: readonly Vec3[]): void {
-    if (!it.value || !now.value || !it.value.closed) return;
-    const outcome = drag(it.value.mechanism, now.value.posture, { link, at: local, to, along });
-    last = null;
-    moved.value = outcome.placed;
-    stopped.value = outcome.stops.length > 0 ? 'It stands at a limit of a joint.' : null;
-  }
-
-  /** Go to a kept pose, as near as the joints let now. */
-  function lookAtPose({ name, at }: { readonly name: string; readonly at: Readonly<Record<string, Pose>> }): void {
-    const own = it.value;
-    if (!own?.closed) return;
-    stopShowing();
-    const stood = own.links.map(({ key }, i) => {
-      const member = own.members.find((m) => m.link === i);
-      const pose =
-        at[key] ?? (member && at[member.key] ? poseWithin(at[member.key]!, poseBack(member.within)) : undefined);
-      return pose ?? own.home.poses[i]!;
-    });
-    const there = close(own.mechanism, postureFrom(own.mechanism, stood), { most: 40 });
-    last = null;
-    moved.value = there.closed ? there.placed : null;
-    stopped.value = there.closed ? null : `${name} cannot be reached any more as the joints are now.`;
-  }
-
-  /** Bring motions to values, mm or rad. Returns how far they came. */
-  function driveTo(motions: readonly { readonly motion: JointMotion; readonly to: number }[]): boolean {
-    if (!it.value || !now.value || !it.value.closed) return false;
-    const outcome = drive(it.value.mechanism, { posture: now.value.posture, last }, motions.map(({ motion, to }) => ({ pair: motion.pair, motion: motion.motion, to }))); // prettier-ignore
-    moved.value = outcome.placed;
-    last = outcome.ok ? outcome.last : null;
-    stopped.value = outcome.ok ? null : whyStopped(outcome.why);
-    return outcome.ok;
-  }
-
-  function whyStopped(why: { kind: 'limit'; stop: { pair: number } } | { kind: 'jam' }): string {
-    if (why.kind === 'jam') return 'It jams here: the parts cannot follow any further.';
-    const id = it.value!.mechanism.pairs[why.stop.pair]!.id;
-    const joint = it.value!.joints.find((j) => j.key === id);
-    return `It stands at a limit of ${joint ? joint.joint.name : 'a joint'}.`;
-  }
-
-  // What a freedom would do, shown by swaying.
-  let frame = 0;
-  const swaying = ref<number | null>(null);
-  function stopShowing(): void {
-    cancelAnimationFrame(frame);
-    if (swaying.value !== null) moved.value = null;
-    swaying.value = null;
-  }
-
-  /** Show how a link can still move: there and back, by its own freest motion. */
-  function showFreedom(link: number): void {
-    const own = it.value;
-    const all = freedoms.value;
-    if (!own || !all) return;
-    const again = swaying.value === link;
-    stopShowing();
-    if (again) return;
-    const columns = new Set(own.mechanism.paths[link]!);
-    const reach = (motion: Float64Array) => motion.reduce((sum, f, k) => sum + (columns.has(k) ? f * f : 0), 0);
-    const [motion] = [...all.whole.motions].sort((a, b) => reach(b) - reach(a));
-    if (!motion) return;
-    swaying.value = link;
-    const began = performance.now();
-    const tick = () => {
-      const t = (performance.now() - began) / 1000;
-      const step = inUnits(own.mechanism, motion.map((f) => f * 0.25 * Math.sin(2 * t))); // prettier-ignore
-      const there = close(own.mechanism, stepped(own.mechanism, own.home.posture, step));
-      if (there.closed) moved.value = there.placed;
-      if (t < Math.PI) frame = requestAnimationFrame(tick);
-      else stopShowing();
-    };
-    frame = requestAnimationFrame(tick);
-  }
 
   /** The picked frames, what stands first: what is joined moves to what is held. */
   function inOrder(): readonly [PickedSpot, PickedSpot] | null {
@@ -300,25 +211,16 @@ export const useTogether = defineStore('together', () => {
     assembly,
     it,
     freedoms,
-    now,
-    moved,
-    stopped,
+    ...moving,
     picked,
     chosen,
     alone,
     lit,
     charted,
     arranging,
-    swaying,
     joining,
     poses,
     poseOf,
-    pull,
-    driveTo,
-    lookAtPose,
-    goHome,
-    showFreedom,
-    stopShowing,
     join,
     joinAsTheyStand,
     keepJoint,

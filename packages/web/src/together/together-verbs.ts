@@ -80,6 +80,9 @@ export function useTogetherVerbs() {
   };
 
   const restVerbs = (): Verb[] => [
+    ...((together.it?.joints.length ?? 0) > 0
+      ? [{ id: 'touch', label: 'Stop at touch', active: together.stopsAtTouch, run: () => void (together.stopsAtTouch = !together.stopsAtTouch) }] // prettier-ignore
+      : []),
     ...(together.moved
       ? [
           { id: 'home', label: 'Home', key: 'h', run: () => together.goHome() },
