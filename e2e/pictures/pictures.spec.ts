@@ -78,6 +78,7 @@ async function openDrive({ page, helb }: Workplace): Promise<void> {
 
 test('together', async ({ page, workplace: w }) => {
   await openDrive(w);
+  await page.getByLabel('Gaps under').fill('0.05');
   await page.getByRole('button', { name: 'Check the fit' }).click();
   await expect(page.getByText('all bores line up')).toBeVisible({ timeout: 60_000 });
   await page.getByRole('list', { name: 'What stands here' }).scrollIntoViewIfNeeded();

@@ -46,6 +46,8 @@ export interface FitHooks {
 
 /** Less than this in common, mm³ a mm² of the smaller’s surface, is the kernel’s rounding where faces touch. */
 const TOUCH_DEPTH = 1e-5;
+/** Nearer than this, mm, is touching: solved sketches are rounded. */
+const LEAST_GAP = 1e-6;
 
 /**
  * @param clearance gaps below this are told, mm; 0 for none
@@ -117,7 +119,7 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
         );
         gap = Math.min(gap, away);
         // Touching is told from overlapping by what they have in common; one wholly inside the other has no distance either.
-        if (away > 0) continue;
+        if (away > LEAST_GAP) continue;
         for (const { solid: common } of kernel.combine('common', [solid(a, i)], [solid(b, j)])) {
           const bulk = kernel.bulk(common);
           kernel.free(common);
@@ -127,7 +129,7 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
         }
       }
     if (volume > 0) return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume] };
-    return gap > 0 && gap < clearance ? { kind: 'close', members, gap } : null;
+    return gap > LEAST_GAP && gap < clearance ? { kind: 'close', members, gap } : null;
   } catch (error) {
     if (!(error instanceof KernelError)) throw error;
     return { kind: 'unknown', members, why: error.message };
