@@ -138,6 +138,26 @@ describe('joined', () => {
     expect(within).toMatchObject({ ok: false, message: expect.stringMatching(/cannot stand in itself/) });
   });
 
+  test('mates turn a part round that stands the wrong way up', async () => {
+    const design = placedParts(
+      addJoint('a', 'm1', joint({ kind: 'against', name: 'Head on top', a: { instance: ['i1'], on: top }, b: { instance: ['i2'], on: { face: faceLooking(pin, [0, 0, 1]) } }, flip: undefined } as Partial<Joint>)), // prettier-ignore
+    );
+    const it = await put(design);
+    expect([it.closed, it.joints[0]!.misses]).toEqual([true, null]);
+    expect(whereIs(it, 'i2', [0, 0, 30])[2]).toBeCloseTo(8, 6);
+    expect(whereIs(it, 'i2')[2]).toBeCloseTo(38, 6);
+  });
+
+  test('what does not hold together within an assembly that moves as one is told outside it', async () => {
+    const design = placedParts(
+      addJoint('a', 'j', joint()),
+      addJoint('a', 'k', joint({ name: 'Too high', kind: 'rigid', numbers: { offset: '4 mm' } })),
+      addAssembly('b', 'Around'),
+      placeInstances('b', [['u', { of: { assembly: 'a' }, home: at(0, 0, 0), fixed: true }]]),
+    );
+    expect((await put(design, 'b')).faults).toEqual(['Fit does not hold together in itself; open it to see why.']);
+  });
+
   test('two pins geared to each other turn by their teeth', async () => {
     const design = placedParts(
       placeInstances('a', [['i3', { of: { part: 'pin' }, home: at(50, 0, 0) }]]),

@@ -8,7 +8,7 @@ import { drivable, type Motion, type PairKind } from '../mechanism/kinds.ts';
 import { Mechanism, type Coupling as Coupled, type End, type Pair } from '../mechanism/mechanism.ts';
 import { valueAt, type Placed } from '../mechanism/posture.ts';
 import { HERE, poseFrom, poseWithin, turnOf, type Pose } from '../space/pose.ts';
-import type { PartLook } from './look.ts';
+import { reachOf, type PartLook } from './look.ts';
 import { membersOf, type Members } from './members.ts';
 import { frameOn, SpotLost } from './spot.ts';
 
@@ -73,11 +73,18 @@ export function assembled(design: Design, ledger: Ledger, assembly: string, look
 type Homes = Map<string, ReadonlyMap<string, Pose>>;
 
 function assembledIn(design: Design, ledger: Ledger, assembly: string, lookAt: LookAt, homes: Homes): Assembled {
+  /** What is wrong within assemblies that move as one: their own joints are not listed here. */
+  const inside: string[] = [];
   const homeOf = (id: string): ReadonlyMap<string, Pose> => {
     const known = homes.get(id);
     if (known) return known;
     homes.set(id, new Map());
     const own = assembledIn(design, ledger, id, lookAt, homes);
+    if (!own.closed || own.joints.some((j) => j.fault !== null) || own.couplings.some((c) => c.fault !== null))
+      inside.push(
+        `${design.assemblies?.[id]?.name ?? 'An assembly'} does not hold together in itself; open it to see why.`,
+      );
+    inside.push(...own.faults);
     const at = new Map(own.links.map(({ key }, i) => [key, own.home.poses[i]!]));
     homes.set(id, at);
     return at;
@@ -97,6 +104,7 @@ function assembledIn(design: Design, ledger: Ledger, assembly: string, lookAt: L
   const misses = new Map(wrong.misfits.map((m) => [m.id, m.by]));
   return {
     ...members,
+    faults: [...new Set([...members.faults, ...inside])],
     assembly,
     mechanism: build.coupled.length > 0 ? new Mechanism(links, build.pairs, build.coupled, size) : uncoupled,
     home,
@@ -128,13 +136,8 @@ const keyOfMotion = (kind: PairKind, motion: Motion): MotionKey =>
   motion === 'about_z' || motion === 'screw' ? 'turn' : kind === 'planar' && motion === 'y' ? 'across' : 'slide';
 
 /** What is small is told by how far the parts reach. */
-function sizeOf({ members }: Members, lookAt: LookAt): number {
-  let most = 1;
-  for (const part of new Set(members.map((m) => m.part)))
-    for (const { facts } of lookAt(part)?.bodies ?? [])
-      for (const c of facts.corners) most = Math.max(most, Math.hypot(...c));
-  return most;
-}
+const sizeOf = ({ members }: Members, lookAt: LookAt): number =>
+  Math.max(1, ...[...new Set(members.map((m) => m.part))].map((part) => reachOf(lookAt(part))));
 
 class Builder {
   readonly pairs: Pair[] = [];

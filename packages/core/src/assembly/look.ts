@@ -57,7 +57,7 @@ export function lookOfOutcome({ bodies, steps }: PartOutcome): PartLook {
 }
 
 /** How far bodies reach, mm, for what is small beside it. */
-export function reachOf({ bodies }: PartLook): number {
-  const corners = bodies.flatMap((b) => b.facts.corners as readonly Vec3[]);
+export function reachOf(of: PartLook | null): number {
+  const corners = (of?.bodies ?? []).flatMap((b) => b.facts.corners as readonly Vec3[]);
   return corners.reduce((most, c) => Math.max(most, Math.hypot(...c)), 0);
 }

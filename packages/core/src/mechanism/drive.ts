@@ -39,7 +39,7 @@ const STEP_MOVE = 0.02;
 /** A step cut below this share cannot be made. */
 const LEAST_SHARE = 1 / 256;
 
-/** @param farthest no step changes any coordinate by more, in the mechanism’s units */
+/** @returns where the drivers came to their values; or how far they came, and why no farther */
 export function drive(mechanism: Mechanism, from: Going, drivers: readonly Driver[]): Driven {
   let now = placed(mechanism, from.posture);
   let last = from.last;

@@ -29,7 +29,8 @@ const state = computed(() => {
   if (!it || it.members.length === 0) return null;
   if (it.waiting.length > 0) return { text: 'computing', tone: 'text-quiet' };
   if (!it.closed) return { text: 'cannot be met', tone: 'text-bad' };
-  const left = freedoms?.whole.freedoms ?? 0;
+  if (!freedoms) return { text: 'looking', tone: 'text-quiet' };
+  const left = freedoms.whole.freedoms;
   return left === 0
     ? { text: 'all held', tone: 'text-good' }
     : { text: `${left} freedom${left === 1 ? '' : 's'}`, tone: 'text-warn' };

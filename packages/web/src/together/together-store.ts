@@ -55,8 +55,10 @@ export const useTogether = defineStore('together', () => {
       return view ? lookOfView(view) : null;
     });
   });
-  const freedoms = shallowRef<Freedoms | null>(null);
-  watchDebounced(it, (own) => (freedoms.value = own?.closed ? freedomsOfAssembly(own) : null), {
+  const found = shallowRef<{ readonly of: Assembled; readonly freedoms: Freedoms } | null>(null);
+  /** Null until they are found for what stands here now. */
+  const freedoms = computed(() => (found.value?.of === it.value ? (found.value?.freedoms ?? null) : null));
+  watchDebounced(it, (own) => (found.value = own?.closed ? { of: own, freedoms: freedomsOfAssembly(own) } : null), {
     debounce: FREEDOMS_AFTER_MS,
     maxWait: 500,
     immediate: true,
