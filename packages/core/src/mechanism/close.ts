@@ -1,7 +1,7 @@
 /** Bringing a posture to where all rows hold, by least steps. */
 import type { Mechanism } from './mechanism.ts';
 import { independentRows, leastStep } from './least.ts';
-import { counted, placed, stepped, type Placed, type Posture } from './posture.ts';
+import { counted, largestOf, placed, stepped, type Placed, type Posture } from './posture.ts';
 import { closureRows, isClosed, Rows } from './rows.ts';
 
 /** Rows off by no more than this hold: lengths in the mechanism’s size, angles in rad. */
@@ -39,14 +39,14 @@ export function close(
     if (off <= CLOSED || round >= most || !Number.isFinite(off))
       return { placed: off <= CLOSED ? counted(mechanism, now) : now, off, closed: off <= CLOSED && isClosed(mechanism, now) }; // prettier-ignore
     let kept = chosenRows.get(mechanism);
-    const keptOff = kept ? Math.max(0, ...kept.map((i) => Math.abs(own.off[i]!))) : 0;
+    const worstOf = (rows: readonly number[]) => Math.max(0, ...rows.map((i) => Math.abs(own.off[i]!)));
     // Where those chosen hold and others do not, they say all no more.
-    if (!kept || kept.some((i) => i >= count) || (!anew && keptOff <= CLOSED && further === undefined)) {
+    if (!kept || (!anew && worstOf(kept) <= CLOSED && worstOf([...Array(count).keys()]) > CLOSED)) {
       anew = kept !== undefined;
       kept = independentRows(own.by.slice(0, count)).rows;
       chosenRows.set(mechanism, kept);
     }
-    // Loose steps far off use every row, as a contradiction is shared out among all.
+    // Once they were chosen anew all are used, as a contradiction is shared out among all.
     const used = anew ? own : own.only([...kept, ...own.off.keys()].filter((i, at) => at < kept.length || i >= count));
     const step = leastStep(
       used.by,
@@ -60,7 +60,7 @@ export function close(
 
 /** No part of a step larger than this. */
 export function limited(step: Float64Array, farthest: number): Float64Array {
-  const largest = step.reduce((most, s) => Math.max(most, Math.abs(s)), 0);
+  const largest = largestOf(step);
   return largest > farthest ? step.map((s) => (s * farthest) / largest) : step;
 }
 

@@ -9,7 +9,7 @@ import { close, inUnits, limited } from './close.ts';
 import { leastStep } from './least.ts';
 import { stopRows, stopsAt, withStops, type Stop } from './limits.ts';
 import type { Mechanism } from './mechanism.ts';
-import { placed, pointAt, stepped, type Placed, type Posture } from './posture.ts';
+import { largestOf, placed, pointAt, stepBetween, stepped, type Placed, type Posture } from './posture.ts';
 import { closureRows, speedAt, type Rows } from './rows.ts';
 
 export interface Grip {
@@ -81,16 +81,9 @@ function tryStep(mechanism: Mechanism, now: Placed, part: Float64Array, stops: r
   const ahead = stepped(mechanism, now.posture, inUnits(mechanism, part));
   const keep = (at: Placed, rows: Rows) => stopRows(mechanism, at, stops).forEach(([off, by]) => rows.add(off, by, ''));
   const { placed: after, closed } = close(mechanism, ahead, { most: 6, further: stops.length > 0 ? keep : undefined });
-  return closed && bent(mechanism, ahead, after.posture) <= 0.5 * largest(part) + 1e-12 ? after : null;
+  const bent = largestOf(stepBetween(mechanism, ahead, after.posture));
+  return closed && bent <= 0.5 * largestOf(part) + 1e-12 ? after : null;
 }
-
-/** How much closing changed a posture, in the mechanism’s units. */
-function bent(mechanism: Mechanism, one: Posture, other: Posture): number {
-  const units = mechanism.units;
-  return one.q.reduce((most, q, k) => Math.max(most, Math.abs(q - other.q[k]!) / units[k]!), 0);
-}
-
-const largest = (step: Float64Array) => step.reduce((most, s) => Math.max(most, Math.abs(s)), 0);
 
 /** The step that the pull asks for, and how much nearer it promises to bring the point, mm. */
 function pull(
@@ -101,7 +94,7 @@ function pull(
 ): { step: Float64Array; gain: number } {
   const { size } = mechanism;
   const width = mechanism.columns.length;
-  const units = mechanism.units;
+  const { units } = mechanism;
   const rows: Float64Array[] = [];
   const rhs: number[] = [];
   const closure = closureRows(mechanism, now);
@@ -134,7 +127,7 @@ function capped(mechanism: Mechanism, step: Float64Array): Float64Array {
     const most = turns ? FARTHEST_TURN : FARTHEST_MOVE;
     if (Math.abs(step[k]!) * factor > most) factor = most / Math.abs(step[k]!);
   }
-  return factor < 1 ? limited(step, largest(step) * factor) : step;
+  return factor < 1 ? limited(step, largestOf(step) * factor) : step;
 }
 
 function distanceOf(now: Placed, { link, at, to, along }: Grip): number {

@@ -6,7 +6,7 @@ import { close, inUnits } from './close.ts';
 import { stopsAt, type Stop } from './limits.ts';
 import type { Coordinate, Mechanism } from './mechanism.ts';
 import { leastStep } from './least.ts';
-import { placed, stepped, valueAt, type Placed, type Posture } from './posture.ts';
+import { largestOf, placed, stepBetween, stepped, valueAt, type Placed, type Posture } from './posture.ts';
 import { closureRows, driveRow, type Rows } from './rows.ts';
 
 export interface Driver extends Coordinate {
@@ -97,15 +97,13 @@ function oneStep(
   const further = (at: Placed, rows: Rows) =>
     drivers.forEach((d, i) => rows.add(...driveRow(mechanism, at, d, goals[i]!), ''));
   const ahead = going ?? predicted(mechanism, now, further);
-  const units = mechanism.units;
   const guess = stepped(mechanism, now.posture, inUnits(mechanism, ahead));
   const { placed: after, closed } = close(mechanism, guess, { further, most: 10 });
   if (!closed) return null;
-  const step = Float64Array.from(after.posture.q, (q, k) => (q - now.posture.q[k]!) / units[k]!);
-  const bent = after.posture.q.reduce((most, q, k) => Math.max(most, Math.abs(q - guess.q[k]!) / units[k]!), 0);
-  const size = ahead.reduce((most, s) => Math.max(most, Math.abs(s)), 0);
+  const step = stepBetween(mechanism, now.posture, after.posture);
+  const bent = largestOf(stepBetween(mechanism, guess, after.posture));
   // Closing that bends a step by more than half has found another branch, or the step was too long.
-  return bent <= 0.5 * size + 1e-6 ? { placed: after, step } : null;
+  return bent <= 0.5 * largestOf(ahead) + 1e-6 ? { placed: after, step } : null;
 }
 
 function predicted(mechanism: Mechanism, now: Placed, further: (at: Placed, rows: Rows) => void): Float64Array {

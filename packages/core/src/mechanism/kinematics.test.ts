@@ -86,6 +86,30 @@ describe('closed forms', () => {
     expect(Math.abs(turnedOn.poses[2]!.at[2])).toBeCloseTo(4.5, 8);
   });
 
+  test('a rod with a ball at each end follows a crank into another plane, all the way round', () => {
+    // A crank of 20 about z at the origin, a rocker of 60 about y at (80, 0, 0), a rod between balls on both.
+    const m = new Mechanism(
+      [link('ground', true), link('crank'), link('rod'), link('rocker')],
+      [
+        pair('turn', 'revolute', 0, 1, at(0, 0)),
+        pair('swing', 'revolute', 0, 3, along([80, 0, 0], [0, 1, 0])),
+        pair('one', 'spherical', 1, 2, at(20, 0)),
+        pair('other', 'spherical', 2, 3, at(80, 0, 60)),
+      ],
+    );
+    let now = home(m);
+    for (let angle = 0.2; angle < 2 * Math.PI; angle += 0.3) {
+      now = driven(m, 'turn', angle, now);
+      const swing = value(m, now, 'swing');
+      const [p, q] = [placedAt(now.poses[1]!, [20, 0, 0]), placedAt(now.poses[3]!, [80, 0, 60])];
+      expect(p[0]).toBeCloseTo(20 * Math.cos(angle), 7);
+      expect(q).toEqual([expect.closeTo(80 + 60 * Math.sin(swing), 6), expect.closeTo(0, 6), expect.closeTo(60 * Math.cos(swing), 6)]); // prettier-ignore
+      expect(Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])).toBeCloseTo(Math.hypot(60, 60), 6);
+    }
+    // The rod may turn about itself besides.
+    expect(freedoms(m)).toBe(2);
+  });
+
   test('a pin runs in a slot, and a ball stays at its place', () => {
     // A crank pin in a slotted arm that swings about a place 50 away: tan = 20 sin / (50 + 20 cos).
     const m = new Mechanism(

@@ -5,7 +5,7 @@
 import { close, inUnits } from './close.ts';
 import { independentRows, leftFree } from './least.ts';
 import type { Mechanism } from './mechanism.ts';
-import { placed, stepped, type Placed, type Posture } from './posture.ts';
+import { placed, stepBetween, stepped, type Placed, type Posture } from './posture.ts';
 import { closureRows } from './rows.ts';
 
 export interface Mobility {
@@ -68,13 +68,7 @@ function reached(mechanism: Mechanism, from: Placed, step: Float64Array): Placed
     most: 40,
   });
   if (!closed) return null;
-  const units = mechanism.units;
-  let moved = 0;
-  for (const [k, q] of after.posture.q.entries()) moved += ((q - from.posture.q[k]!) / units[k]!) ** 2;
-  const balls = after.posture.balls.some((b, i) =>
-    b.some((n, j) => Math.abs(n - from.posture.balls[i]![j]!) > STRIDE / 8),
-  );
-  return balls || Math.sqrt(moved) > STRIDE / 2 ? after : null;
+  return Math.hypot(...stepBetween(mechanism, from.posture, after.posture)) > STRIDE / 2 ? after : null;
 }
 
 /** The same numbers every time, so that the answer is (Park and Miller). */

@@ -1,5 +1,5 @@
 /** Where a mechanism stands: its joint coordinates, and from them where its links are and how each coordinate moves them. */
-import { HERE, NO_TURN, placedAt, poseBack, poseFrom, poseWithin, turned, turnedBy, turnOf, turnOfVector, type Pose, type Quat } from '../space/pose.ts'; // prettier-ignore
+import { HERE, NO_TURN, placedAt, poseBack, poseFrom, poseWithin, turned, turnedBack, turnedBy, turnOf, turnOfVector, vectorOfTurn, type Pose, type Quat } from '../space/pose.ts'; // prettier-ignore
 import { cross, type Vec3 } from '../space/vector.ts';
 import { drivable, PAIRINGS, widthOf, type Motion } from './kinds.ts';
 import type { Coordinate, Mechanism, Pair } from './mechanism.ts';
@@ -116,6 +116,18 @@ export function stepped(mechanism: Mechanism, { q, balls, turns }: Posture, step
   }
   return { q: next, balls: spun ?? balls, turns };
 }
+
+/** The step from one posture to another, by column, in the mechanism’s units. */
+export function stepBetween(mechanism: Mechanism, from: Posture, to: Posture): Float64Array {
+  const { columns, pairs, units } = mechanism;
+  return Float64Array.from(columns, ({ pair, motion, part }, k) => {
+    if (PAIRINGS[pairs[pair]!.kind].motions![motion] !== 'ball') return (to.q[k]! - from.q[k]!) / units[k]!;
+    return vectorOfTurn(turnedBy(to.balls[pair]!, turnedBack(from.balls[pair]!)))[part]!;
+  });
+}
+
+/** The largest that any column of a step has. */
+export const largestOf = (step: Float64Array): number => step.reduce((most, s) => Math.max(most, Math.abs(s)), 0);
 
 /** The posture nearest to where the links stand, values that are told taken as told. */
 export function postureFrom(mechanism: Mechanism, poses: readonly Pose[]): Posture {
