@@ -40,6 +40,8 @@ export interface JointState {
   readonly doubts: readonly { readonly side: 'a' | 'b'; readonly says: string; readonly proposed: Spot | null }[];
   /** How far it misses, mm; null when it is met. */
   readonly misses: number | null;
+  /** It would be met the other way round. */
+  readonly reversed: boolean;
   /** Without it all the others would be met. */
   readonly inTheWay: boolean;
   readonly motions: readonly JointMotion[];
@@ -101,7 +103,7 @@ function assembledIn(design: Design, ledger: Ledger, assembly: string, lookAt: L
   const home = found.placed;
   for (const { path, assembly: inner } of members.inner) build.couplings(inner, path, uncoupled, home);
   const wrong = found.closed ? { misfits: [], either: [] } : contradictionAt(uncoupled, home);
-  const misses = new Map(wrong.misfits.map((m) => [m.id, m.by]));
+  const misfits = new Map(wrong.misfits.map((m) => [m.id, m]));
   return {
     ...members,
     faults: [...new Set([...members.faults, ...inside])],
@@ -111,7 +113,8 @@ function assembledIn(design: Design, ledger: Ledger, assembly: string, lookAt: L
     closed: found.closed,
     joints: build.found.map((f) => ({
       ...f.state,
-      misses: misses.get(f.state.key) ?? null,
+      misses: misfits.get(f.state.key)?.by ?? null,
+      reversed: misfits.get(f.state.key)?.reversed ?? false,
       inTheWay: wrong.either.includes(f.state.key),
       motions: f.pair < 0 ? [] : motionsOf(uncoupled, home, f.pair),
     })),
@@ -144,7 +147,7 @@ class Builder {
   readonly coupled: Coupled[] = [];
   readonly coupledStates: CouplingState[] = [];
   readonly waiting = new Set<string>();
-  readonly found: { state: Omit<JointState, 'misses' | 'inTheWay' | 'motions'>; pair: number }[] = [];
+  readonly found: { state: Omit<JointState, 'misses' | 'reversed' | 'inTheWay' | 'motions'>; pair: number }[] = [];
 
   constructor(
     private readonly design: Design,

@@ -1,15 +1,16 @@
 /** What cannot be met together, and by how much. */
-import { close } from './close.ts';
+import { atHome, restRows } from './home.ts';
 import { Mechanism } from './mechanism.ts';
-import { postureFrom, type Placed } from './posture.ts';
-import { closureRows } from './rows.ts';
+import type { Placed } from './posture.ts';
+import { closureRows, reversedPairs } from './rows.ts';
 
 export interface Misfit {
-  /** The pair or coupling that misses. */
+  /** The pair that misses. */
   readonly id: string;
-  /** mm, and rad. */
+  /** mm, angles at the mechanism’s size. */
   readonly by: number;
-  readonly turn: number;
+  /** All of it holds, but the wrong way round. */
+  readonly reversed: boolean;
 }
 
 export interface Contradiction {
@@ -18,41 +19,31 @@ export interface Contradiction {
   readonly either: readonly string[];
 }
 
-/** Below this, of the size, rows hold after a joint was left out. */
-const HOLDS = 1e-7;
+/** Below this a row holds. */
+const HOLDS = 1e-8;
+/** Below this, of the size, all hold after a joint was left out. */
+const HOLDS_WITHOUT = 1e-7;
 const MOST_TRIED = 60;
 
-/** @param now as near to closed as it came */
+/** @param now as near to closed as it came, couplings left aside */
 export function contradictionAt(mechanism: Mechanism, now: Placed): Contradiction {
   const rows = closureRows(mechanism, now);
+  restRows(mechanism)?.(now, rows);
   const worst = new Map<string, Misfit>();
   for (const [i, id] of rows.of.entries()) {
     const off = Math.abs(rows.off[i]!);
-    if (off <= 1e-8) continue;
-    const own = worst.get(id) ?? { id, by: 0, turn: 0 };
-    worst.set(id, { ...own, by: Math.max(own.by, off * mechanism.size) });
+    if (off > HOLDS) worst.set(id, { id, by: Math.max(worst.get(id)?.by ?? 0, off * mechanism.size), reversed: false });
   }
-  const named = mechanism.pairs.filter((p) => p.id !== '');
+  for (const pair of reversedPairs(mechanism, now)) {
+    const { id } = mechanism.pairs[pair]!;
+    if (!worst.has(id)) worst.set(id, { id, by: 0, reversed: true });
+  }
+  const named = mechanism.given.filter((p) => p.id !== '');
   const either = named.slice(0, MOST_TRIED).flatMap(({ id }) => (holdsWithout(mechanism, now, id) ? [id] : []));
   return { misfits: [...worst.values()], either };
 }
 
-function holdsWithout({ links, pairs, couplings, size }: Mechanism, now: Placed, id: string): boolean {
-  const kept = pairs.filter((p) => p.id !== id && p.id !== '');
-  const places = new Map(kept.map((p, i) => [p.id, i]));
-  const still = couplings.flatMap(({ id: own, sum, terms }) => {
-    const moved = terms.map((t) => ({ ...t, pair: places.get(pairs[t.pair]!.id) ?? -1 }));
-    return moved.every((t) => t.pair >= 0) ? [{ id: own, sum, terms: moved }] : [];
-  });
+function holdsWithout({ links, given, size }: Mechanism, now: Placed, id: string): boolean {
   const stood = links.map((l, i) => ({ ...l, home: l.held ? l.home : now.poses[i]! }));
-  const without = new Mechanism(stood, kept, still, size);
-  const { off } = close(
-    without,
-    postureFrom(
-      without,
-      stood.map((l) => l.home),
-    ),
-    { most: 40 },
-  );
-  return off <= HOLDS;
+  return atHome(new Mechanism(stood, given.filter((p) => p.id !== id), [], size)).off <= HOLDS_WITHOUT; // prettier-ignore
 }

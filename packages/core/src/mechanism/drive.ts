@@ -62,7 +62,7 @@ export function drive(mechanism: Mechanism, from: Going, drivers: readonly Drive
       if (share < whole * LEAST_SHARE) return failed(mechanism, now, drivers, { kind: 'jam' });
       continue;
     }
-    const [stop] = stopsAt(mechanism, made.placed);
+    const [stop] = newStops(mechanism, now, made.placed);
     if (stop) {
       if (share > whole * LEAST_SHARE) {
         share /= 2;
@@ -76,6 +76,15 @@ export function drive(mechanism: Mechanism, from: Going, drivers: readonly Drive
     share = Math.min(whole, share * 2);
   }
   return { ok: true, placed: now, last };
+}
+
+/** Limits overstepped by a step: what stood outside may come back in. */
+function newStops(mechanism: Mechanism, before: Placed, after: Placed): Stop[] {
+  return stopsAt(mechanism, after).filter((stop) => {
+    const over = (now: Placed) => Math.abs(valueAt(mechanism, now, stop) - stop.value);
+    const was = stopsAt(mechanism, before).some((s) => s.pair === stop.pair && s.motion === stop.motion);
+    return !was || over(after) > over(before);
+  });
 }
 
 function failed(

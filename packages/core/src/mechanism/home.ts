@@ -27,7 +27,7 @@ export function atHome(mechanism: Mechanism): Closing {
 }
 
 /** Rows for values that are told; undefined where there are none. */
-function restRows(mechanism: Mechanism) {
+export function restRows(mechanism: Mechanism) {
   const told = mechanism.pairs.flatMap(({ id, rest }, pair) =>
     (rest ?? []).flatMap((to, motion) => (to === null ? [] : [{ id, pair, motion, to }])),
   );

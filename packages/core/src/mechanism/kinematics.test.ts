@@ -222,6 +222,27 @@ describe('what cannot be', () => {
     expect(outcome.reached[0]).toBeCloseTo(1.5, 3);
   });
 
+  test('what stands outside a limit is driven back in, and no farther out', () => {
+    const m = new Mechanism(
+      [link('g', true), link('door')],
+      [pair('hinge', 'revolute', 0, 1, at(0, 0), { limits: [{ min: 0.5, max: 1.5 }] })],
+    );
+    const to = (angle: number) =>
+      drive(m, { posture: home(m).posture, last: null }, [{ pair: 0, motion: 0, to: angle }]);
+    expect(to(1).ok).toBe(true);
+    expect(to(-0.4)).toMatchObject({ ok: false, why: { kind: 'limit' } });
+  });
+
+  test('a value at home that a loop contradicts is told at its joint', () => {
+    const m = sliderCrank();
+    const rest = m.given.map((p) => (p.id === 'turn' ? { ...p, rest: [1] } : p.id === 'way' ? { ...p, rest: [0] } : p));
+    const told = new Mechanism(m.links, rest);
+    const { placed, closed } = atHome(told);
+    expect(closed).toBe(false);
+    expect(contradictionAt(told, placed).misfits.length).toBeGreaterThan(0);
+    expect(contradictionAt(told, placed).either).toEqual(expect.arrayContaining(['turn', 'way']));
+  });
+
   test('a drag stops at a limit and slides along it', () => {
     const m = new Mechanism(
       [link('g', true), link('plate')],

@@ -92,7 +92,8 @@ export class Mechanism {
 
   constructor(
     readonly links: readonly Link[],
-    given: readonly Pair[],
+    /** Pairs as they were told; `pairs` has those besides that hold links to the ground. */
+    readonly given: readonly Pair[],
     readonly couplings: readonly Coupling[] = [],
     size?: number,
   ) {

@@ -6,7 +6,7 @@
  *   d·xₐ       changes by  vₖ(p_b)·xₐ where k moves b, and by −vₖ(pₐ)·xₐ + d·(wₖ × xₐ) where it moves a;
  *   xₐ·z_b     changes by  xₐ·(wₖ × z_b),              and by (wₖ × xₐ)·z_b;
  *   θ about zₐ changes by  wₖ·zₐ,                      and by −wₖ·zₐ, where the z axes are one.
- * Rows that make axes parallel have a false root at 180°, which `isClosed` refuses.
+ * Rows that make axes parallel have a false root at 180°, which `reversedPairs` tells.
  */
 import { frameOfPose, poseWithin, type Pose } from '../space/pose.ts';
 import { cross, dot, minus, type Frame, type Vec3 } from '../space/vector.ts';
@@ -160,14 +160,15 @@ function addPair(rows: Rows, mechanism: Mechanism, now: Placed, pair: number): v
   for (const row of PAIRINGS[kind].rows) rows.add(...made[row](), id);
 }
 
-/** Do frames that are to be one really look the same way, and not right against it? */
-export function isClosed(mechanism: Mechanism, { poses }: Placed): boolean {
-  return mechanism.cuts.every((pair) => {
+/** Pairs that rows hold of which every row holds, but with frames right against each other that are to look the same way. */
+export function reversedPairs(mechanism: Mechanism, { poses }: Placed): number[] {
+  return mechanism.cuts.filter((pair) => {
     const { kind, a, b } = mechanism.pairs[pair]!;
     const { rows } = PAIRINGS[kind];
-    if (kind === 'parallel') return true;
+    if (kind === 'parallel') return false;
     const [A, B] = [worldFrame(a, poses), worldFrame(b, poses)];
-    if (rows.includes('square_xz') && dot(A.normal, B.normal) < 0) return false;
-    return !rows.includes('square_xy') || dot(A.x, B.x) > 0;
+    return (rows.includes('square_xz') && dot(A.normal, B.normal) < 0) || (rows.includes('square_xy') && dot(A.x, B.x) <= 0); // prettier-ignore
   });
 }
+
+export const isClosed = (mechanism: Mechanism, now: Placed): boolean => reversedPairs(mechanism, now).length === 0;

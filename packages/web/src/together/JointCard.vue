@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One joint as a sentence: what it lets happen, between what, with its numbers; whether it is met. */
-import { changeJoint, JOINT_KINDS, MATE_KINDS, removeJoints, setJointNumber, type JointNumber, type JointState } from '@helb/core'; // prettier-ignore
+import { changeJoint, JOINT_KINDS, MATE_KINDS, removeJoints, setJointNumber, type JointMotion, type JointNumber, type JointState } from '@helb/core'; // prettier-ignore
 import { IconDots } from '@tabler/icons-vue';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -55,9 +55,15 @@ function add(key: JointNumber, text: string): void {
   if (edit(setJointNumber(props.state.assembly, props.state.id, key, text))) opened.value = key;
 }
 
+/** Limits are for moving; where it stands at home outside them, it is told. */
+const outside = ({ home, least, most }: JointMotion) => (least !== null && home < least - 1e-6) || (most !== null && home > most + 1e-6); // prettier-ignore
+
 const status = computed(() => {
   if (props.state.fault) return { text: 'failed', tone: 'text-bad' };
+  if (props.state.reversed) return { text: 'the wrong way round: flip it', tone: 'text-bad' };
   if (props.state.misses !== null) return { text: `misses by ${props.state.misses.toFixed(2)} mm`, tone: 'text-bad' };
+  const out = props.state.motions.find((m) => outside(m));
+  if (out) return { text: `home is outside its ${out.key}’s limits`, tone: 'text-warn' };
   if (fresh.value) return { text: 'new · Enter keeps, Esc drops', tone: 'text-quiet' };
   return { text: 'met', tone: 'text-good' };
 });
