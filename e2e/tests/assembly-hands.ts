@@ -87,24 +87,9 @@ export class AssemblyHands {
 
   /** Where a place in an instance that is not turned is on the screen. */
   async pixelOf(name: string, local: readonly number[]): Promise<[number, number]> {
-    let before: string | null = null;
-    let still = 0;
-    await expect
-      .poll(
-        async () => {
-          const now = await this.stage().getAttribute('data-space');
-          still = now !== null && now === before ? still + 1 : 0;
-          before = now;
-          return still;
-        },
-        { intervals: [100] },
-      ) // prettier-ignore
-      .toBeGreaterThanOrEqual(3);
-    const at = await this.placeOf(name);
-    const box = (await this.stage().boundingBox())!;
-    const [o, ...ends] = before!.split(' ').map((p: string) => p.split(',').map(Number)) as number[][];
-    const to = (i: number) => o![i]! + local.reduce((sum, c, k) => sum + (c + at[k]!) * (ends[k]![i]! - o![i]!), 0);
-    return [box.x + to(0), box.y + to(1)];
+    await this.w.standsStill(this.stage());
+    const [x, y, z] = (await this.placeOf(name)).map((n, i) => n + local[i]!) as [number, number, number];
+    return this.w.inSpace(x, y, z, this.stage());
   }
 
   /** Pick a level round edge by its centre and radius, on its side towards the viewer. */

@@ -67,14 +67,14 @@ export class Workplace {
     await expect(this.saved()).toContainText('Saved');
   }
 
-  /** Wait until the view stands still on the open sketch. */
-  async viewSettled(): Promise<void> {
+  /** Wait until what a stage tells of its view stays the same. */
+  async standsStill(stage = this.stage(), told: 'data-plane' | 'data-space' = 'data-space'): Promise<void> {
     let before: string | null = null;
     let still = 0;
     await expect
       .poll(
         async () => {
-          const now = await this.stage().getAttribute('data-plane');
+          const now = await stage.getAttribute(told);
           still = now !== null && now === before ? still + 1 : 0;
           before = now;
           return still;
@@ -82,6 +82,11 @@ export class Workplace {
         { intervals: [100] },
       )
       .toBeGreaterThanOrEqual(3);
+  }
+
+  /** Wait until the view stands still on the open sketch. */
+  async viewSettled(): Promise<void> {
+    await this.standsStill(this.stage(), 'data-plane');
   }
 
   /** Where a place of the open sketch (mm) is on the screen. */
@@ -92,11 +97,9 @@ export class Workplace {
   }
 
   /** Where a place in space (mm) is on the screen. */
-  async inSpace(x: number, y: number, z: number): Promise<[number, number]> {
-    const box = (await this.stage().boundingBox())!;
-    const [o, ...ends] = (await this.stage().getAttribute('data-space'))!
-      .split(' ')
-      .map((p) => p.split(',').map(Number));
+  async inSpace(x: number, y: number, z: number, stage = this.stage()): Promise<[number, number]> {
+    const box = (await stage.boundingBox())!;
+    const [o, ...ends] = (await stage.getAttribute('data-space'))!.split(' ').map((p) => p.split(',').map(Number));
     const at = (i: 0 | 1) => o![i]! + [x, y, z].reduce((sum, c, k) => sum + c * (ends[k]![i]! - o![i]!), 0);
     return [box.x + at(0), box.y + at(1)];
   }
@@ -104,19 +107,7 @@ export class Workplace {
   /** Wait until the view stands still, then click what is seen at a place in space. */
   async pick(place: [number, number, number], options: { modifiers?: 'Shift'[] } = {}): Promise<void> {
     // A view that is turned at once is still drawn a moment later.
-    let before: string | null = null;
-    let still = 0;
-    await expect
-      .poll(
-        async () => {
-          const now = await this.stage().getAttribute('data-space');
-          still = now !== null && now === before ? still + 1 : 0;
-          before = now;
-          return still;
-        },
-        { intervals: [100] },
-      )
-      .toBeGreaterThanOrEqual(3);
+    await this.standsStill();
     const [x, y] = await this.inSpace(...place);
     await this.page.mouse.move(x - 4, y - 3);
     await this.page.mouse.move(x, y);

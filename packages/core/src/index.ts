@@ -138,6 +138,7 @@ export * from './mechanism/kinds.ts';
 export { close, inUnits } from './mechanism/close.ts';
 export { drag, type Dragged, type Grip } from './mechanism/drag.ts';
 export { drive, type Driven, type Driver, type Going } from './mechanism/drive.ts';
-export { Mechanism, type Coordinate, type Link as MechanismLink, type Pair } from './mechanism/mechanism.ts';
+export { Mechanism, type Coordinate, type Pair } from './mechanism/mechanism.ts';
 export { placed, postureFrom, stepped, valueAt, type Placed, type Posture } from './mechanism/posture.ts';
 export * from './space/pose.ts';
+export { dot } from './space/vector.ts';

@@ -226,7 +226,7 @@ describe('rearranged', () => {
     expect(mass).toBeCloseTo(base + one + other, 9);
     const x = (60 * 40 * 30 - Math.PI * 25 * 20) / (60 * 40 - Math.PI * 25);
     expect(center![0]).toBeCloseTo((x * base + 20 * (one + other)) / mass, 6);
-    expect(partsCsv(rows).split('\n')[1]).toMatch(/^1,Plate,1,steel,0\.1458,0\.1458,60,40,8$/);
+    expect(partsCsv(rows).split('\r\n')[1]).toMatch(/^1,Plate,1,steel,0\.1458,0\.1458,60,40,8$/);
   });
 });
 

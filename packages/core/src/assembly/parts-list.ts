@@ -1,4 +1,6 @@
 /** What an assembly is made of: how often each part, of what, how heavy; and what all of it weighs. */
+import Papa from 'papaparse';
+import { FORMULA } from '../standards/csv.ts';
 import type { Member } from './members.ts';
 import type { Design } from '../document/schema.ts';
 import { massOf, MATERIALS, type MaterialKey } from '../standards/materials.ts';
@@ -84,13 +86,19 @@ export function weighed(
   return { mass, center: mass > 0 ? [sum[0] / mass, sum[1] / mass, sum[2] / mass] : null, without: [...without] };
 }
 
-const quoted = (text: string) => (/[",;\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
-
 /** The list as comma-separated values; lengths in mm, masses in kg. */
 export function partsCsv(rows: readonly PartsRow[]): string {
-  const number = (n: number | null, digits: number) => (n === null ? '' : String(Number(n.toFixed(digits))));
-  const lines = rows.map(({ name, count, material, each, size }, i) =>
-    [String(i + 1), quoted(name), String(count), material ? MATERIALS[material].label : '', number(each, 4), number(each === null ? null : each * count, 4), ...(size ?? [null, null, null]).map((n) => number(n, 3))].join(','),
-  ); // prettier-ignore
-  return ['item,name,count,material,mass each kg,mass kg,x mm,y mm,z mm', ...lines].join('\n') + '\n';
+  const number = (n: number | null | undefined, digits: number) => (n == null ? '' : Number(n.toFixed(digits)));
+  const lines = rows.map(({ name, count, material, each, size }, i) => ({
+    item: i + 1,
+    name,
+    count,
+    material: material ? MATERIALS[material].label : '',
+    mass_each_kg: number(each, 4),
+    mass_kg: number(each === null ? null : each * count, 4),
+    x_mm: number(size?.[0], 3),
+    y_mm: number(size?.[1], 3),
+    z_mm: number(size?.[2], 3),
+  }));
+  return Papa.unparse(lines, { escapeFormulae: FORMULA });
 }

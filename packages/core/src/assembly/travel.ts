@@ -1,4 +1,6 @@
 /** A motion through its range: every other motion, and the places of points, at each of its values. */
+import Papa from 'papaparse';
+import { FORMULA } from '../standards/csv.ts';
 import { drive, type Driven } from '../mechanism/drive.ts';
 import { valueAt, type Placed } from '../mechanism/posture.ts';
 import { placedAt } from '../space/pose.ts';
@@ -62,3 +64,7 @@ export async function travelOf(
   }
   return { motions, samples, stopped: null };
 }
+
+/** A table of numbers as comma-separated values. */
+export const numbersCsv = (head: readonly string[], rows: readonly (readonly number[])[]): string =>
+  Papa.unparse([[...head], ...rows.map((row) => row.map((n) => Number(n.toFixed(9))))], { escapeFormulae: FORMULA });

@@ -50,6 +50,7 @@ export async function curesOf(
   const ledger = Ledger.of(design);
   const now = await offset(design, assembly, rounds, evaluator);
   if (!now) return [];
+  const standing = new Set(now.parts.values());
   const parts = new Set(rounds.map((r) => now.parts.get(r.member)!));
   const moves = (ref: string) =>
     [...reachedFrom([ref], (r) => ledger.usersOf(r))].some((r) => {
@@ -69,7 +70,7 @@ export async function curesOf(
     const other = kind ? nudged(design, entry.ref) : null;
     if (!other || !kind) continue;
     const step = Ledger.of(other).number(entry.ref) - value.quantity.value;
-    const after = await offset(other, assembly, rounds, evaluator);
+    const after = await offset(other, assembly, rounds, evaluator, standing);
     if (!after) continue;
     // How the offset changes along its own direction: the value at which it is gone, were it to go on so.
     const size = dot(now.off, now.off);
@@ -77,7 +78,7 @@ export async function curesOf(
     if (Math.abs(slope) * Math.sqrt(size) < LEAST_SLOPE) continue;
     const to = expressionOf(Number((value.quantity.value - 1 / slope).toPrecision(9)), kind, design.units);
     const tried = applyEdit(design, setDimension(entry.ref, to));
-    const cured = tried.ok ? await offset(tried.design, assembly, rounds, evaluator) : null;
+    const cured = tried.ok ? await offset(tried.design, assembly, rounds, evaluator, standing) : null;
     if (!cured || Math.hypot(...cured.off) > IN_LINE) continue;
     const unlinks = ledger.dependenciesOf(entry).length > 0;
     found.push({
@@ -95,11 +96,21 @@ export async function curesOf(
     .map(({ rank: _, ...cure }) => cure);
 }
 
-/** From the one axis to the other, square to it, where the assembly stands at home; null where either is not there. */
-async function offset(design: Design, assembly: string, rounds: readonly [RoundOf, RoundOf], evaluator: PartEvaluator) {
+/**
+ * From the one axis to the other, square to it, where the assembly stands at home; null where either is not there.
+ * @param among parts that are evaluated; all, where they are not told
+ */
+async function offset(
+  design: Design,
+  assembly: string,
+  rounds: readonly [RoundOf, RoundOf],
+  evaluator: PartEvaluator,
+  among?: ReadonlySet<string>,
+) {
   const ledger = Ledger.of(design);
   const looks = new Map<string, PartLook>();
-  for (const part of design.partOrder) looks.set(part, lookOfOutcome(await evaluator.evaluate(design, ledger, part)));
+  for (const part of among ?? design.partOrder)
+    looks.set(part, lookOfOutcome(await evaluator.evaluate(design, ledger, part)));
   const it = assembled(design, ledger, assembly, (part) => looks.get(part) ?? null);
   const parts = new Map(it.members.map((m) => [m.key, m.part]));
   const axes = rounds.map(({ member: key, face }) => {

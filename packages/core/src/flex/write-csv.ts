@@ -1,6 +1,7 @@
 /** What came of a flexed design, as a table: a line for each value of each dial. */
 import Papa from 'papaparse';
 import type { Design } from '../document/schema.ts';
+import { FORMULA } from '../standards/csv.ts';
 import { displayFactor } from '../units/units.ts';
 import type { DialFlex } from './flex.ts';
 import { faultSentence } from './words.ts';
@@ -22,6 +23,5 @@ export function writeFlexCsv(design: Design, flexed: readonly DialFlex[]): strin
       volume_mm3: number(numbers.volume),
     })),
   );
-  // A spreadsheet runs what begins with = + @; text from here never does.
-  return Papa.unparse(rows, { escapeFormulae: /^[=+@]/ });
+  return Papa.unparse(rows, { escapeFormulae: FORMULA });
 }

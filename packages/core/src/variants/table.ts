@@ -9,6 +9,7 @@ import { MATERIALS, type MaterialKey } from '../standards/materials.ts';
 import { kindOfPowers, unitNamed } from '../units/units.ts';
 import { cellFrom, columnTitle } from './apply.ts';
 import { columnOf, type ColumnKey } from '../document/variants.ts';
+import { FORMULA } from '../standards/csv.ts';
 
 export type Separator = ',' | '\t' | ';';
 
@@ -42,7 +43,7 @@ export function writeTable(design: Design, separator: Separator): string {
     ];
   });
   // A spreadsheet runs what begins with = + @; text from here never does.
-  return Papa.unparse([head, ...body], { delimiter: separator, newline: '\r\n', escapeFormulae: /^[=+@]/ });
+  return Papa.unparse([head, ...body], { delimiter: separator, newline: '\r\n', escapeFormulae: FORMULA });
 }
 
 function unitOf(design: Design, key: ColumnKey): string | null {

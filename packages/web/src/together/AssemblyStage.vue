@@ -232,7 +232,7 @@ defineExpose({ fit });
 <template>
   <div
     ref="surface"
-    class="stage relative h-full min-h-0 overflow-hidden"
+    class="stage-ground relative h-full min-h-0 overflow-hidden"
     data-testid="assembly-stage"
     tabindex="0"
     role="application"
@@ -270,19 +270,3 @@ defineExpose({ fit });
     </div>
   </div>
 </template>
-
-<style scoped>
-.stage {
-  background: radial-gradient(
-    ellipse at 45% 40%,
-    var(--color-panel) 0%,
-    var(--color-paper) 55%,
-    var(--color-tray) 100%
-  );
-  touch-action: none;
-}
-.stage:focus-visible {
-  outline: 1px solid var(--color-quiet);
-  outline-offset: -2px;
-}
-</style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One motion through its range: what another motion, or a picked point, does meanwhile; over the lower stage. */
-import { formatQuantity, placedAt, travelOf, type Travel } from '@helb/core';
+import { formatQuantity, numbersCsv, placedAt, travelOf, type Travel } from '@helb/core';
 import { LineChart } from 'echarts/charts';
 import { GridComponent, TooltipComponent } from 'echarts/components';
 import { use } from 'echarts/core';
@@ -97,9 +97,8 @@ const option = computed(() => {
 function write(): void {
   const key = driver.value!.key;
   const head = [`${joint.value!.joint.name}${unitName(key)}`, ...choices.value.map((c) => `${c.label}${c.unit}`)];
-  const lines = travel.value!.samples.map((s) => [s.value * unitOf(key), ...choices.value.map((c) => c.of(s))].map((n) => Number(n.toFixed(9))).join(',')); // prettier-ignore
-  const text = [head.map((h) => `"${h.replaceAll('"', '""')}"`).join(','), ...lines].join('\n');
-  saveFile(new TextEncoder().encode(`${text}\n`), `${joint.value!.joint.name}.csv`, 'text/csv');
+  const rows = travel.value!.samples.map((s) => [s.value * unitOf(key), ...choices.value.map((c) => c.of(s))]);
+  saveFile(new TextEncoder().encode(numbersCsv(head, rows)), `${joint.value!.joint.name}.csv`, 'text/csv');
 }
 </script>
 

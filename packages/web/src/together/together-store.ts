@@ -1,7 +1,7 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
-  addJoint, assembled, changeJoint, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin,
-  type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot, type Vec3,
+  addJoint, assembled, changeJoint, dot, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, turned,
+  type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot,
 } from '@helb/core'; // prettier-ignore
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -90,10 +90,10 @@ export const useTogether = defineStore('together', () => {
       goHome();
     },
   );
-  /** Where a member stands now. */
-  function poseOf(key: string): Pose {
+  /** Where a member stands, now or in another posture. */
+  function poseOf(key: string, at = now.value): Pose {
     const member = it.value?.members.find((m) => m.key === key);
-    return member && now.value ? poseWithin(now.value.poses[member.link] ?? HERE, member.within) : HERE;
+    return member && at ? poseWithin(at.poses[member.link] ?? HERE, member.within) : HERE;
   }
 
   /** Where all members stand now, by key. */
@@ -137,10 +137,8 @@ export const useTogether = defineStore('together', () => {
 
   /** How far the z axes of two picked frames look the same way. */
   function dotOf(a: PickedSpot, b: PickedSpot): number {
-    const [z, w] = [a, b].map((p) => poseWithin(poseOf(p.member), p.frame).turn);
-    const up = (q: Pose['turn']): Vec3 => [2 * (q[0] * q[2] + q[1] * q[3]), 2 * (q[1] * q[2] - q[0] * q[3]), 1 - 2 * (q[0] * q[0] + q[1] * q[1])]; // prettier-ignore
-    const [u, v] = [up(z!), up(w!)];
-    return u[0] * v[0] + u[1] * v[1] + u[2] * v[2];
+    const up = (p: PickedSpot) => turned(poseWithin(poseOf(p.member), p.frame).turn, [0, 0, 1]);
+    return dot(up(a), up(b));
   }
 
   /** Join two parts where they stand: the second keeps a frame where the first’s is. */
@@ -149,7 +147,8 @@ export const useTogether = defineStore('together', () => {
     if (!sides || !session.activeAssembly) return;
     const [a, b] = sides;
     const id = newId('j');
-    const stands = poseFrom(homePose(b.member), poseWithin(homePose(a.member), a.frame));
+    const { home } = it.value!;
+    const stands = poseFrom(poseOf(b.member, home), poseWithin(poseOf(a.member, home), a.frame));
     const joint: Joining = {
       kind,
       name: jointLabel(nameOf(a), nameOf(b)),
@@ -159,11 +158,6 @@ export const useTogether = defineStore('together', () => {
       numbers: {},
     };
     begin(addJoint(session.activeAssembly, id, joint), id);
-  }
-
-  function homePose(key: string): Pose {
-    const member = it.value?.members.find((m) => m.key === key);
-    return member ? poseWithin(it.value!.home.poses[member.link]!, member.within) : HERE;
   }
 
   function begin(edit: Edit, id: string): void {

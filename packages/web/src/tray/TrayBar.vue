@@ -7,28 +7,22 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useFlex } from '../flex/flex-store.ts';
-import NameField from '../fields/NameField.vue';
 import { colorOfPart } from '../stage/colors.ts';
-import { DRAGGED, usePlacing } from '../together/placing.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import PartMenu from './PartMenu.vue';
 import PartPicture from './PartPicture.vue';
+import TrayCard from './TrayCard.vue';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const flex = useFlex();
 const { newPart } = useVerbs();
-const { place } = usePlacing();
 
 function newAssembly(): void {
   const id = newId('a');
   session.notice = design.edit(addAssembly(id, 'Assembly'));
   if (session.notice === null) session.openAssembly(id);
-}
-
-function dragged(event: DragEvent, of: object): void {
-  event.dataTransfer?.setData(DRAGGED, JSON.stringify(of));
 }
 
 const assemblies = computed(() =>
@@ -80,80 +74,46 @@ function caption(id: string): string {
     aria-label="Parts"
     class="flex items-stretch gap-2 overflow-x-auto border-t border-hairline bg-tray px-3 py-2.5"
   >
-    <div
+    <TrayCard
       v-for="id in design.design?.partOrder ?? []"
       :key="id"
-      class="relative flex w-32 shrink-0 cursor-pointer flex-col rounded-lg border bg-panel px-2 pt-1.5 pb-1"
-      :class="session.activePart === id ? 'border-signal' : 'border-hairline hover:border-quiet'"
+      :name="design.design!.parts[id]!.name"
+      what="part"
+      :open="session.activePart === id"
+      :of="{ part: id }"
+      :rename="(name) => design.edit(renamePart(id, name))"
       :data-part="design.design!.parts[id]!.name"
-      :draggable="session.activeAssembly !== null"
-      @dragstart="dragged($event, { part: id })"
-      @click="session.activePart === id || session.openPart(id)"
+      @open="session.openPart(id)"
     >
-      <button :aria-pressed="session.activePart === id" :aria-label="`Work on ${design.design!.parts[id]!.name}`">
-        <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
-      </button>
-      <NameField
-        class="mt-0.5 text-xs"
-        :name="design.design!.parts[id]!.name"
-        label="Name of the part"
-        :rename="(name) => design.edit(renamePart(id, name))"
-      />
-      <span class="number flex text-[11px] text-quiet"
-        ><span class="flex-1">{{ caption(id) }}</span
-        ><span v-if="counts.has(id)">× {{ counts.get(id) }}</span></span
-      >
-      <button
-        v-if="session.activeAssembly"
-        class="absolute top-1 left-1 min-h-6 rounded border border-hairline bg-panel px-1.5 text-[11px] text-link hover:border-link"
-        :aria-label="`Place ${design.design!.parts[id]!.name}`"
-        @click.stop="place({ part: id })"
-      >
-        Place
-      </button>
-      <PartMenu :part="id" />
-    </div>
-    <div
+      <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
+      <template #caption>
+        <span class="flex-1">{{ caption(id) }}</span><span v-if="counts.has(id)">× {{ counts.get(id) }}</span>
+      </template>
+      <template #menu><PartMenu :part="id" /></template>
+    </TrayCard>
+    <TrayCard
       v-for="{ id, own, count } in assemblies"
       :key="id"
-      class="relative flex w-32 shrink-0 cursor-pointer flex-col rounded-lg border border-double bg-panel px-2 pt-1.5 pb-1"
-      :class="session.activeAssembly === id ? 'border-signal' : 'border-hairline hover:border-quiet'"
+      :name="own.name"
+      what="assembly"
+      :open="session.activeAssembly === id"
+      :of="{ assembly: id }"
+      :rename="(name) => design.edit(renameAssembly(id, name))"
       :data-assembly="own.name"
-      :draggable="session.activeAssembly !== null && session.activeAssembly !== id"
-      @dragstart="dragged($event, { assembly: id })"
-      @click="session.activeAssembly === id || session.openAssembly(id)"
+      @open="session.openAssembly(id)"
     >
-      <button
-        class="grid h-[52px] place-items-center text-quiet"
-        :aria-pressed="session.activeAssembly === id"
-        :aria-label="`Work on ${own.name}`"
-      >
-        <IconStack2 :size="28" stroke="1.2" />
-      </button>
-      <NameField
-        class="mt-0.5 text-xs"
-        :name="own.name"
-        label="Name of the assembly"
-        :rename="(name) => design.edit(renameAssembly(id, name))"
-      />
-      <span class="number text-[11px] text-quiet">{{ count }} part{{ count === 1 ? '' : 's' }}</span>
-      <button
-        v-if="session.activeAssembly && session.activeAssembly !== id"
-        class="absolute top-1 left-1 min-h-6 rounded border border-hairline bg-panel px-1.5 text-[11px] text-link hover:border-link"
-        :aria-label="`Place ${own.name}`"
-        @click.stop="place({ assembly: id })"
-      >
-        Place
-      </button>
-      <button
-        v-else-if="session.activeAssembly === id"
-        class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
-        :aria-label="`Delete ${own.name}`"
-        @click.stop="session.notice = design.edit(deleteAssembly(id))"
-      >
-        Delete
-      </button>
-    </div>
+      <IconStack2 class="mx-auto my-3 text-quiet" :size="28" stroke="1.2" />
+      <template #caption>{{ count }} part{{ count === 1 ? '' : 's' }}</template>
+      <template v-if="session.activeAssembly === id" #menu>
+        <button
+          class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
+          :aria-label="`Delete ${own.name}`"
+          @click.stop="session.notice = design.edit(deleteAssembly(id))"
+        >
+          Delete
+        </button>
+      </template>
+    </TrayCard>
     <button
       class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
       @click="newAssembly"
