@@ -13,6 +13,7 @@ const CORE = [
   ['upgrade', 'ledger'],
   ['part'],
   ['assembly'],
+  ['evaluation'],
   ['commands'],
   ['files', 'readings', 'requirements'],
   ['variants', 'exchange', 'inspect', 'fit'],

@@ -113,3 +113,82 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
     await expect(page.locator('[data-joint]')).toHaveCount(2);
   });
 });
+
+test('a row held by one expression, gathered and dissolved; motions coupled, a pose kept, the parts counted', async ({
+  page,
+  workplace: w,
+}) => {
+  const hands = new AssemblyHands(w);
+  await hands.openDesign();
+  await page.getByRole('button', { name: 'New assembly' }).click();
+  for (const part of ['Base', 'Pin', 'Pin'])
+    await page.getByRole('button', { name: `Place ${part}`, exact: true }).click();
+  await expect(hands.instance('Pin 2')).toBeVisible();
+
+  await test.step('two pins in two bores, coupled as gears of 20 and 40', async () => {
+    for (const [pin, bore] of [
+      ['Pin 1', 20],
+      ['Pin 2', 60],
+    ] as const) {
+      // prettier-ignore
+      await hands.pickRim(pin, [0, 0, 40], 5);
+      await hands.pickRim('Base', [bore, 20, 10], 5);
+      await w.verb('Revolute').click();
+      await page.keyboard.press('Enter');
+      await expect.poll(() => hands.placeOf(pin)).toEqual([bore, 20, -30]);
+    }
+    await expect(hands.state).toHaveText('2 freedoms');
+    await page.getByRole('button', { name: 'Couple two motions' }).click();
+    await page.getByRole('button', { name: 'Couple', exact: true }).click();
+    await expect(hands.state).toHaveText('1 freedom');
+    await page.getByRole('slider', { name: 'Pin 1 on Base, turn' }).fill('90');
+    await expect(page.locator('[data-motion="Pin 2 on Base turn"]')).toContainText('-45°');
+  });
+
+  await test.step('the pose is kept, left, and looked at again', async () => {
+    await w.choose('Keep this pose');
+    await page.keyboard.press('h');
+    await expect(page.locator('[data-motion="Pin 1 on Base turn"]')).toContainText('0°');
+    await page.getByRole('button', { name: 'Pose', exact: true }).click();
+    await expect(page.locator('[data-motion="Pin 1 on Base turn"]')).toContainText('90°');
+    await page.keyboard.press('h');
+  });
+
+  await test.step('a row of three by one expression follows its number', async () => {
+    await page.getByRole('button', { name: 'Pick Base', exact: true }).click();
+    await w.verb('Row or ring').click();
+    await page.getByRole('textbox', { name: 'Step from one to the next' }).fill('base_pitch * 2 + plate_thk');
+    await page.getByRole('button', { name: 'Arrange', exact: true }).click();
+    await expect.poll(() => hands.placeOf('Base 3')).toEqual([180, 0, 0]);
+    await w.setInLedger('plate_thk', '20 mm');
+    await expect.poll(() => hands.placeOf('Base 3')).toEqual([200, 0, 0]);
+  });
+
+  await test.step('gathered they move as before; moved as one all is held; let move within, the pins turn again; dissolved they stand as before', async () => {
+    await page.getByRole('button', { name: 'Pick Base 1', exact: true }).click();
+    for (const other of ['Base 2', 'Base 3', 'Pin 1', 'Pin 2'])
+      await page.getByRole('button', { name: `Pick ${other}`, exact: true }).click({ modifiers: ['Shift'] });
+    await w.verb('Gather').click();
+    await expect(hands.instance('Group')).toBeVisible();
+    await expect(page.locator('[data-instance]')).toHaveCount(1);
+    await expect(hands.state).toHaveText('1 freedom');
+    await page.getByRole('button', { name: 'Pick Group', exact: true }).click();
+    await w.verb('Move as one').click();
+    await expect(hands.state).toHaveText('all held');
+    await w.verb('Let move within').click();
+    await expect(hands.state).toHaveText('1 freedom');
+    await page.getByRole('slider', { name: 'Pin 1 on Base, turn' }).fill('60');
+    await expect(page.locator('[data-motion="Pin 2 on Base turn"]')).toContainText('-30°');
+    await page.keyboard.press('h');
+    await w.verb('Dissolve').click();
+    await expect(page.locator('[data-instance]')).toHaveCount(5);
+    await expect(hands.state).toHaveText('1 freedom');
+  });
+
+  await test.step('counted in the parts list', async () => {
+    await w.choose('Parts list');
+    await expect(page.getByRole('row').filter({ hasText: 'Base' })).toContainText('3');
+    await expect(page.getByRole('row').filter({ hasText: 'Pin' })).toContainText('2');
+    await w.allSaved();
+  });
+});

@@ -113,7 +113,7 @@ export { helixPlaces } from './space/helix.ts';
 export { hashText } from './ids/hash.ts';
 export * from './part/picture.ts';
 export { pack, unpack } from './exchange/pack.ts';
-export { PartEvaluator, Superseded, type EvaluationHooks } from './part/evaluate.ts';
+export { PartEvaluator, Superseded, type EvaluationHooks } from './evaluation/evaluate.ts';
 export type { PartOutcome, StepOutcome } from './part/outcome.ts';
 export { inspectDesign, type Inspection } from './inspect/inspect.ts';
 export { compareDesigns, type Comparison } from './inspect/compare.ts';
@@ -142,3 +142,6 @@ export { Mechanism, type Coordinate, type Pair } from './mechanism/mechanism.ts'
 export { placed, postureFrom, stepped, valueAt, type Placed, type Posture } from './mechanism/posture.ts';
 export * from './space/pose.ts';
 export { dot } from './space/vector.ts';
+export type { Source } from './references/source.ts';
+export { borrowedName, isBorrowed } from './names/borrowed.ts';
+export { outsideOfPart } from './part/outside.ts';

@@ -1,18 +1,12 @@
 /** Edits of assemblies: what stands in them, and where. */
 import { z } from 'zod';
-import {
-  assembliesWith,
-  emptyAssembly,
-  Instance,
-  MAX_INSTANCES,
-  StoredPose,
-  type Assembly,
-} from '../document/assembly.ts';
+import { assembliesWith, emptyAssembly, Instance, MAX_INSTANCES, type Assembly } from '../document/assembly.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import { plain } from '../document/plain.ts';
 import type { Design } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
+import { StoredPose } from '../references/stored-pose.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { freeName } from './free-name.ts';

@@ -1,10 +1,11 @@
 /** Parts gathered into an assembly of their own, an assembly dissolved into its parts, and parts copied with what joins them. */
 import { z } from 'zod';
-import { emptyAssembly, MAX_INSTANCES, MAX_JOINTS, StoredPose, type Assembly, type Coupling, type Joint, type JointEnd } from '../document/assembly.ts'; // prettier-ignore
+import { emptyAssembly, MAX_INSTANCES, MAX_JOINTS, type Assembly, type Coupling, type Joint, type JointEnd } from '../document/assembly.ts'; // prettier-ignore
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import { plain } from '../document/plain.ts';
 import { Id } from '../ids/ids.ts';
+import { StoredPose } from '../references/stored-pose.ts';
 import { poseWithin, type Pose } from '../space/pose.ts';
 import { assemblyIn } from './assembly.ts';
 import { freeName } from './free-name.ts';

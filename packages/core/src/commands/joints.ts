@@ -1,12 +1,13 @@
 /** Edits of joints, couplings and kept poses. */
 import { z } from 'zod';
 import { ExpressionError } from '../dimensions/lexer.ts';
-import { COUPLING_NUMBERS, Coupling, Joint, JOINT_NUMBERS, JointEnd, KeptPose, StoredPose, type Assembly } from '../document/assembly.ts'; // prettier-ignore
+import { COUPLING_NUMBERS, Coupling, Joint, JOINT_NUMBERS, JointEnd, KeptPose, type Assembly } from '../document/assembly.ts'; // prettier-ignore
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import { plain } from '../document/plain.ts';
 import type { Design } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
+import { StoredPose } from '../references/stored-pose.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { QuantityKind } from '../units/units.ts';
 import { assemblyIn, dropJoints } from './assembly.ts';

@@ -6,6 +6,7 @@ import { mapOf } from '../ids/limits.ts';
 import { Name } from '../ids/name.ts';
 import { JOINT_KINDS, MATE_KINDS } from '../mechanism/kinds.ts';
 import { EdgeRef, FaceRef, VertexRef } from '../references/references.ts';
+import { StoredPose } from '../references/stored-pose.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import type { QuantityKind } from '../units/units.ts';
 
@@ -14,18 +15,6 @@ export const MAX_INSTANCES = 2000;
 export const MAX_JOINTS = 4000;
 /** Assemblies stand in each other so deep. */
 export const MAX_NESTED = 8;
-
-const vector = z.tuple([z.number(), z.number(), z.number()]);
-
-export const StoredPose = z
-  .strictObject({
-    at: vector.describe('mm'),
-    turn: z
-      .tuple([z.number(), z.number(), z.number(), z.number()])
-      .refine((q) => Math.abs(Math.hypot(...q) - 1) < 1e-6, 'a turn is a quaternion of length 1')
-      .describe('A unit quaternion: x, y, z and the real part.'),
-  })
-  .describe('Where a thing stands: turned, then moved.');
 
 export const Instance = z
   .strictObject({

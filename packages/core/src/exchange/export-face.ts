@@ -2,7 +2,7 @@
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { findFace } from '../names/find-face.ts';
-import type { PartEvaluator } from '../part/evaluate.ts';
+import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { FaceRef } from '../references/references.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { ExportFailure } from './export-failure.ts';

@@ -2,7 +2,7 @@
 import { colorOf } from '../document/part-colors.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import type { PartEvaluator } from '../part/evaluate.ts';
+import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
 import { ExportFailure } from './export-failure.ts';

@@ -8,7 +8,7 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { reachedFrom } from '../ledger/changed.ts';
 import { findFace } from '../names/find-face.ts';
-import type { PartEvaluator } from '../part/evaluate.ts';
+import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { FaceRef } from '../references/references.ts';
 import { movedAxis } from '../space/transform.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';

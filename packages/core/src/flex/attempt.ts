@@ -4,7 +4,7 @@ import { applyEdit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Cure } from '../names/body.ts';
-import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
+import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import { withReadings } from '../readings/read.ts';
 import { judgeRequirements } from '../requirements/judge.ts';
 import type { SolidKernel } from '../solid/kernel.ts';

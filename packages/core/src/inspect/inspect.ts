@@ -1,7 +1,7 @@
 /** A design's dimensions, sketches, steps and bodies as plain data, for people and programs without a page. */
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { PartEvaluator } from '../part/evaluate.ts';
+import { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import { massOf } from '../standards/materials.ts';
 import type { SolidKernel, Vec3 } from '../solid/kernel.ts';

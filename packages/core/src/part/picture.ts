@@ -4,12 +4,14 @@ import type { Ledger } from '../ledger/ledger.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
 import type { EdgeFacts, FaceFacts, Frame, SolidKernel, SolidMesh, Vec3 } from '../solid/kernel.ts';
 import type { Body, Cure } from '../names/body.ts';
+import { isBorrowed } from '../names/borrowed.ts';
 import { faceKeys } from '../names/face-keys.ts';
 import { nameOf, readName } from '../names/name.ts';
 import type { NamedBody } from '../names/neighbours.ts';
 import type { Datum, Doubt } from '../slots/resolving.ts';
 import type { Handle } from '../steps/step.ts';
 import type { PartOutcome, StepOutcome } from './outcome.ts';
+import { outsideOfPart, partsIn } from './outside.ts';
 import { hashText } from '../ids/hash.ts';
 
 export interface BodyView {
@@ -60,6 +62,8 @@ export interface PartView {
   part: string;
   steps: StepView[];
   bodies: BodyView[];
+  /** Of other parts, where they stand to this one. */
+  borrowed: BodyView[];
   /** Bodies as they are before and after the step being edited, when one is. */
   around: { step: string; before: BodyView[]; after: BodyView[] } | null;
 }
@@ -69,17 +73,42 @@ const SCREEN_DEVIATION = 0.0008;
 const SCREEN_ANGLE = 12 * (Math.PI / 180);
 const MOST_MESHES = 150;
 /** Part of every key: raise when the meaning of a stored picture changes. */
-const GENERATION = 7;
+const GENERATION = 8;
 
 /** All a part's picture depends on, as a key: its recipe, and the values of its numbers. */
 export function pictureKey(design: Design, ledger: Ledger, part: string): string {
+  const beyond = new Set<string>();
+  const assemblies = new Set<string>();
+  const rests = new Set([part]);
+  for (const own of rests)
+    for (const outside of outsideOfPart(design, own)) {
+      rests.add(outside.part);
+      if (!outside.assembly) continue;
+      // Where things stand there rests on all that stands there.
+      for (const other of partsIn(design, outside.assembly, beyond, assemblies)) rests.add(other);
+    }
+  const keys = [...rests].map((own) => recipeKey(design, ledger, own));
+  const stand = [...assemblies].map((id) => [id, design.assemblies?.[id], jointNumbers(design, ledger, id)]);
+  return hashText(JSON.stringify([GENERATION, keys, ...(stand.length > 0 ? [stand] : [])]));
+}
+
+const valueIn = (ledger: Ledger, entry: Ledger['entries'][number]) => {
+  const value = ledger.valueOfEntry(entry);
+  return value.ok ? value.quantity.value : value.message;
+};
+
+/** Values of the numbers of an assembly’s joints. */
+function jointNumbers(design: Design, ledger: Ledger, assembly: string): unknown[] {
+  const own = design.assemblies?.[assembly];
+  const ids = new Set([...Object.keys(own?.joints ?? {}), ...Object.keys(own?.couplings ?? {})]);
+  return ledger.entries.filter((e) => 'joint' in e.owner && ids.has(e.owner.joint)).map((e) => valueIn(ledger, e));
+}
+
+function recipeKey(design: Design, ledger: Ledger, part: string): unknown {
   const numbers = ledger.entries
     .filter((e) => 'step' in e.owner && e.owner.part === part)
-    .map((e) => {
-      const value = ledger.valueOfEntry(e);
-      return value.ok ? value.quantity.value : value.message;
-    });
-  return hashText(JSON.stringify([GENERATION, part, design.parts[part], numbers]));
+    .map((e) => valueIn(ledger, e));
+  return [part, design.parts[part], numbers];
 }
 
 /** Draws parts for the screen; the mesh of an unchanged body is made once. */
@@ -96,6 +125,7 @@ export class PartPainter {
       part: outcome.part,
       steps: outcome.steps.map(stepView),
       bodies: this.bodyViews(outcome.bodies),
+      borrowed: this.bodyViews(outcome.steps.at(-1)?.bodies.filter(isBorrowed) ?? []),
       around: at < 0 ? null : { step: around!, before: all(at - 1), after: all(at) },
     };
   }

@@ -3,7 +3,7 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { findEdge } from '../names/find-edge.ts';
 import type { Body } from '../names/body.ts';
-import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
+import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import { findFace } from '../names/find-face.ts';
 import type { SolidKernel, SolidPiece, Vec3 } from '../solid/kernel.ts';

@@ -3,7 +3,9 @@ import type { Body } from '../names/body.ts';
 import type { RegionMap } from '../sketch/regions/regions.ts';
 import type { SketchSolution } from '../sketch/solve.ts';
 import type { HelixPath, SolidKernel } from '../solid/kernel.ts';
+import type { Pose } from '../space/pose.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
+import type { Source } from '../references/source.ts';
 
 /** What a sketch step yields for the steps after it. */
 export interface SketchOutcome {
@@ -32,6 +34,17 @@ export type Datum =
   | { readonly kind: 'point'; readonly at: Vec3; readonly into: Vec3 | null }
   | { readonly kind: 'curve'; readonly helix: HelixPath };
 
+/** Another part, or a sketch of it, and where it stands in this one’s space. */
+export interface BorrowedPart {
+  readonly name: string;
+  /** In the other part’s own space. */
+  readonly bodies: readonly Body[];
+  readonly sketch: SketchOutcome | null;
+  readonly pose: Pose;
+  /** Stands for all of it. */
+  readonly digest: string;
+}
+
 export interface Resolving {
   readonly stepId: string;
   readonly kernel: SolidKernel;
@@ -48,4 +61,6 @@ export interface Resolving {
   /** The name people know a step by. */
   stepName(stepId: string): string;
   doubt(doubt: Doubt): void;
+  /** Another part of the design. @throws StepFailure when it is not to be had, or rests on this one itself */
+  borrowed(source: Source): BorrowedPart;
 }

@@ -65,6 +65,18 @@ export interface Reading {
   stepName(id: string): string | null;
   /** A number of this step as people read it, and its value where that differs. */
   number(key: string): { readonly label: string; readonly value?: string };
+  /** Names of what lies outside the part; null where it is not there any more. */
+  readonly outside: {
+    partName(id: string): string | null;
+    stepName(part: string, id: string): string | null;
+    assemblyName(id: string): string | null;
+  };
+}
+
+/** Another part that a slot rests on, and the assembly that says where it stands, if one does. */
+export interface Outside {
+  readonly part: string;
+  readonly assembly: string | null;
 }
 
 /** How a slot stands in its step's sentence. */
@@ -112,6 +124,8 @@ export interface SlotKind<Stored = unknown, R = unknown> {
   removeNumber(step: StepData, slot: string, key: string): boolean;
   /** Ids of the steps it rests on. */
   steps(stored: Stored): readonly string[];
+  /** What it rests on of other parts. */
+  outside(stored: Stored): readonly Outside[];
   /** The same meaning other things, as a copy does, or a member of a pattern. */
   rewritten(stored: Stored, change: Rewriting): Stored;
   /** What is wrong with it in itself, as sentences that begin with `where`. */
@@ -138,6 +152,7 @@ export function slotKind<Stored, R>(
     setName: (step, _, key, name) => void (step.names = { ...step.names, [key]: name }),
     removeNumber: () => false,
     steps: () => [],
+    outside: () => [],
     rewritten: (stored) => stored,
     faults: () => [],
     take: () => null,

@@ -1,4 +1,5 @@
 /** The kinds of step there are: one line each. */
+import { borrow } from './borrow/borrow.ts';
 import { chamfer } from './chamfer/chamfer.ts';
 import { combine } from './combine/combine.ts';
 import { datumAxis } from './datum/axis.ts';
@@ -67,6 +68,7 @@ for (const kind of [
   datumPoint,
   helix,
   importStep,
+  borrow,
   remove,
 ])
   registerStep(kind as unknown as StepKind);

@@ -1,6 +1,6 @@
 /** A step's slots as they are there now, and what all of them together say. */
 import { withSteps } from '../names/name.ts';
-import type { AnySlot, NumberInSlot, Rewriting, StepData } from '../slots/slot.ts';
+import type { AnySlot, NumberInSlot, Outside, Rewriting, StepData } from '../slots/slot.ts';
 import { kindOf } from './register.ts';
 
 export interface FilledSlot {
@@ -51,6 +51,10 @@ export function removeNumber(step: StepData, key: string): boolean {
 export function stepsUsedBy(step: StepData): string[] {
   return [...new Set(slotsOf(step).flatMap(({ slot, stored }) => [...slot.of.steps(stored)]))];
 }
+
+/** What a step rests on of other parts. */
+export const outsideOf = (step: StepData): Outside[] =>
+  slotsOf(step).flatMap(({ slot, stored }) => [...slot.of.outside(stored)]);
 
 /** What the schema cannot say, as sentences. */
 export function faultsOfStep(id: string, step: StepData): string[] {

@@ -66,7 +66,7 @@ const base = (...more: Edit[]) =>
 
 function read(design: Design, step: string): string {
   const part = design.parts.p!;
-  return sentenceOf(part.steps[step]!, readingOf(part, step, Ledger.of(design)))
+  return sentenceOf(part.steps[step]!, readingOf(design, 'p', step, Ledger.of(design)))
     .map((piece) => ('text' in piece ? piece.text : `[${piece.label}${piece.value ? ` = ${piece.value}` : ''}]`))
     .join(' ');
 }

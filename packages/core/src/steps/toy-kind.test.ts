@@ -73,10 +73,10 @@ describe('a kind of step declared in one file', () => {
     expect(numbersOf(design.parts.p!.steps.t!).map((n) => n.key)).toEqual(['size', 'often']);
     expect([ledger.number('t.size'), ledger.number('t.often')]).toEqual([5, 3]);
     expect(design.parts.p!.steps.t!.size).toBe('$w / 2');
-    const words = sentenceOf(design.parts.p!.steps.t!, readingOf(design.parts.p!, 't', ledger));
+    const words = sentenceOf(design.parts.p!.steps.t!, readingOf(design, 'p', 't', ledger));
     expect(words.map((p) => ('text' in p ? p.text : p.label)).join(' ')).toBe('Toy wide / 2 times 3 plainly');
     const loud = after(design, setSlot('p', 't', 'look', 'loud')).parts.p!;
-    expect(sentenceOf(loud.steps.t!, readingOf(loud, 't', ledger)).at(-1)).toMatchObject({ kind: 'text', label: '“TOY”' }); // prettier-ignore
+    expect(sentenceOf(loud.steps.t!, readingOf({ ...design, parts: { p: loud } }, 'p', 't', ledger)).at(-1)).toMatchObject({ kind: 'text', label: '“TOY”' }); // prettier-ignore
   });
 
   test('begins from what it says it begins from, and from nothing else', () => {

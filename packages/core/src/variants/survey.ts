@@ -2,7 +2,7 @@
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { withReadings } from '../readings/read.ts';
-import type { EvaluationHooks, PartEvaluator } from '../part/evaluate.ts';
+import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
 import { judgeRequirements, type Judgement } from '../requirements/judge.ts';

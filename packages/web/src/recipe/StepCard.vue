@@ -36,7 +36,7 @@ const session = useSession();
 
 const active = computed(() => session.editing === props.stepId || session.sketching === props.stepId);
 const sentence = computed(() =>
-  sentenceOf(props.step, readingOf(design.design!.parts[props.part]!, props.stepId, design.ledger!)),
+  sentenceOf(props.step, readingOf(design.design!, props.part, props.stepId, design.ledger!)),
 );
 
 const state = computed<{ text: string; tone: string } | null>(() => {

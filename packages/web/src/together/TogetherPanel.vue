@@ -18,10 +18,12 @@ const design = useDesign();
 const session = useSession();
 const together = useTogether();
 
-const joints = computed(() => together.it?.joints.filter((j) => j.assembly === session.activeAssembly) ?? []);
+/** Its own joints, and those within that move and are not met: these are mended where they stand. */
+const joints = computed(() => together.it?.joints.filter((j) => j.assembly === session.activeAssembly || j.fault || j.misses !== null) ?? []); // prettier-ignore
 /** Suppressed ones move nothing, and are listed to be brought back. */
 const asleep = computed(() => Object.entries(together.assembly?.joints ?? {}).filter(([, j]) => j.suppressed));
-const motions = computed(() => joints.value.flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m }))));
+const motions = computed(() => (together.it?.joints ?? []).flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m })))); // prettier-ignore
+const coupleable = computed(() => motions.value.filter(({ joint }) => joint.assembly === session.activeAssembly));
 const poses = computed(() => Object.entries(together.assembly?.poses ?? {}));
 const forget = (id: string) => void (session.notice = design.edit(keepPose(session.activeAssembly!, id, null)));
 const state = computed(() => {
@@ -92,7 +94,7 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
             :motion="motion"
           />
         </ul>
-        <CoupleForm v-if="motions.length > 1" :motions="motions" />
+        <CoupleForm v-if="coupleable.length > 1" :motions="coupleable" />
       </div>
       <div v-if="poses.length > 0" class="text-xs">
         <h3 class="mb-1 font-semibold text-quiet">Poses</h3>

@@ -1,6 +1,7 @@
 /** Bodies a step acts on: all there are, or some of them. */
 import { z } from 'zod';
 import { StepFailure, type Body } from '../../names/body.ts';
+import { isBorrowed } from '../../names/borrowed.ts';
 import { findBody, refOfBody } from '../../names/find-body.ts';
 import { stepsIn } from '../../names/name.ts';
 import { BodyRef } from '../../references/references.ts';
@@ -31,11 +32,12 @@ export function bodies(): SlotKind<Bodies, readonly Body[]> {
     steps: (stored) => (stored === 'all' ? [] : stored.flatMap((ref) => stepsIn(ref.name))),
     rewritten: (stored, change) => (stored === 'all' ? stored : stored.map((ref) => bodyRewritten(ref, change))),
     resolve(stored, slot, context) {
-      if (context.bodies.length === 0)
+      const own = context.bodies.filter((b) => !isBorrowed(b));
+      if (stored === 'all' && own.length === 0)
         throw new StepFailure('There is no body to act on yet; make a new body instead.');
       const found =
         stored === 'all'
-          ? [...context.bodies]
+          ? own
           : foundEach(
               stored,
               { slot, what: 'A body this step acts on', ref: (body: Body) => refOfBody(body, context.bodies) },

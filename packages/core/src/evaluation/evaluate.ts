@@ -1,17 +1,19 @@
 /** Evaluates a part's recipe step by step, doing again only what an edit touches. */
-import type { Design, Part } from '../document/schema.ts';
+import type { Design } from '../document/schema.ts';
 import { hashText } from '../ids/hash.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import { StepFailure, type Body } from '../names/body.ts';
+import { isBorrowed } from '../names/borrowed.ts';
 import { LazyFacts } from '../names/facts.ts';
 import { KernelDown, KernelError, type SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import type { Step } from '../steps/schema.ts';
 import { inPlace } from '../steps/result/in-place.ts';
-import { slotsOf } from '../steps/slots-of.ts';
+import { outsideOf, slotsOf } from '../steps/slots-of.ts';
 import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
-import { contextOf, type Told } from './context.ts';
-import type { PartOutcome, StepOutcome } from './outcome.ts';
+import { Beyond } from './beyond.ts';
+import { contextOf, type Told, type World } from './context.ts';
+import type { PartOutcome, StepOutcome } from '../part/outcome.ts';
 import { BUDGET_BYTES, Results, type Kept } from './results.ts';
 
 export interface EvaluationHooks {
@@ -54,7 +56,7 @@ export class PartEvaluator {
       }
       const known = this.peril;
       try {
-        return await this.evaluateOnce(design, ledger, partId, hooks);
+        return await this.evaluateOnce(design, ledger, partId, hooks, []);
       } catch (error) {
         if (!(error instanceof KernelDown) || this.peril === known) throw error;
       }
@@ -71,40 +73,40 @@ export class PartEvaluator {
     ledger: Ledger,
     partId: string,
     hooks: EvaluationHooks,
+    waiting: readonly string[],
   ): Promise<PartOutcome> {
     const part = design.parts[partId];
     if (!part) throw new Error(`no part ${partId}`);
+    const chain = [...waiting, partId];
+    const beyond = new Beyond(design, ledger, chain, (other) =>
+      this.evaluateOnce(design, ledger, other, hooks.breathe ? { breathe: hooks.breathe } : {}, chain),
+    );
     const outcomes: StepOutcome[] = [];
     let bodies: readonly Body[] = [];
     for (const [i, id] of part.stepOrder.entries()) {
       const step = part.steps[id]!;
       await hooks.breathe?.();
-      const outcome = this.step(ledger, part, id, step, bodies, outcomes, () =>
+      if (!step.suppressed) await beyond.gather(outsideOf(step));
+      const outcome = this.step({ kernel: this.kernel, ledger, part, before: outcomes, beyond }, id, step, bodies, () =>
         hooks.progress?.(i, part.stepOrder.length, step.name),
       );
       outcomes.push(outcome);
       bodies = outcome.bodies;
     }
-    return { part: partId, steps: outcomes, bodies };
+    return { part: partId, steps: outcomes, bodies: bodies.filter((b) => !isBorrowed(b)) };
   }
 
-  private step(
-    ledger: Ledger,
-    part: Part,
-    id: string,
-    step: Step,
-    bodies: readonly Body[],
-    before: readonly StepOutcome[],
-    making: () => void,
-  ): StepOutcome {
+  private step(world: World, id: string, step: Step, bodies: readonly Body[], making: () => void): StepOutcome {
     const told: Told = { doubts: [], handles: [], notes: [] };
     const { doubts, handles } = told;
     const unchanged = { id, sketch: null, datum: null, bodies, doubts, handles, key: null, cure: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
-      const world = { kernel: this.kernel, ledger, part, before };
       const { key, result } = this.resultOf(step, contextOf(world, id, bodies, told), making);
       const { made, used, sketch, datum, note } = result;
+      const lent = made.find((m) => m.from && isBorrowed(m.from));
+      if (lent)
+        throw new StepFailure(`${world.part.steps[lent.from!.name.step]?.name ?? 'A borrowed body'} is borrowed and stays as it is; change it in its own part, or choose another body.`); // prettier-ignore
       return {
         id,
         key,

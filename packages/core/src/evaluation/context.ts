@@ -7,14 +7,16 @@ import type { SolidKernel } from '../solid/kernel.ts';
 import { kindOf } from '../steps/register.ts';
 import { slotsOf } from '../steps/slots-of.ts';
 import type { Handle, Making } from '../steps/step.ts';
-import type { StepOutcome } from './outcome.ts';
+import type { Beyond } from './beyond.ts';
+import type { StepOutcome } from '../part/outcome.ts';
 
-interface World {
+export interface World {
   readonly kernel: SolidKernel;
   readonly ledger: Ledger;
   readonly part: Part;
   /** What came of the steps before. */
   readonly before: readonly StepOutcome[];
+  readonly beyond: Pick<Beyond, 'borrowed'>;
 }
 
 /** What a step tells besides what it makes. */
@@ -26,7 +28,7 @@ export interface Told {
 
 /** @param told what is told is added here */
 export function contextOf(world: World, stepId: string, bodies: readonly Body[], told: Told): Making {
-  const { kernel, ledger, part, before } = world;
+  const { kernel, ledger, part, before, beyond } = world;
 
   /** @throws StepFailure when it cannot be built upon */
   function outcomeOf(id: string, what: string): StepOutcome {
@@ -68,6 +70,7 @@ export function contextOf(world: World, stepId: string, bodies: readonly Body[],
     doubt: (doubt) => void told.doubts.push(doubt),
     handle: (handle) => void told.handles.push(handle),
     note: (sentence) => void told.notes.push(sentence),
+    borrowed: (source) => beyond.borrowed(source),
     perils: new Set(),
     body: () => {
       throw new Error('bodies are made only while a step makes');

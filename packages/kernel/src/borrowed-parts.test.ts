@@ -1,0 +1,184 @@
+/** Parts drawn from other parts: what is borrowed stays linked, stays the other’s, and goes round in no circle. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  addAssembly, addDimension, addJoint, addPart, addStep, deletePart, emptyDesign, Ledger, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension,
+  suppressStep, type Design, type Edit, type Instance, type Joint, type PartOutcome, type Source, type Step,
+} from '@helb/core'; // prettier-ignore
+import { loadKernel } from './load.ts';
+import { edited, extruded, outline, rectangle, round } from './sample-parts.ts';
+
+const evaluator = new PartEvaluator(await loadKernel());
+const evaluate = (design: Design, part: string) => evaluator.evaluate(design, Ledger.of(design), part);
+const at = (x: number, y: number, z: number): Instance['home'] => ({ at: [x, y, z], turn: [0, 0, 0, 1] });
+const borrow = (from: Source): Step => ({ kind: 'borrow', name: 'Borrow 1', from });
+
+const plates: Edit[] = [
+  addDimension('thk', { name: 'plate_thk', value: '8 mm' }),
+  addPart('plate', 'Plate'),
+  addStep('plate', 's', outline(rectangle(0, 0, 60, 40))),
+  addStep('plate', 'e', extruded('s', 'plate_thk')),
+  addPart('rod', 'Rod'),
+];
+const plain = edited(emptyDesign('Borrowing'), ...plates);
+
+/** The rod’s recipe begins with the plate; then a disc on the plate’s top, 20 high. */
+async function standing(design: Design, from: Source = { part: 'plate' }): Promise<Design> {
+  const lent = edited(design, addStep('rod', 'b', borrow(from)));
+  const [body] = (await evaluate(lent, 'rod')).steps.at(-1)!.bodies;
+  const top = body!.facts.faces.findIndex((f) => f.normal && f.normal[2] > 0.9);
+  return edited(
+    lent,
+    addStep('rod', 'rs', { ...round(5), plane: { face: refOfFace(body!, top, [body!]) } } as Step),
+    addStep('rod', 're', extruded('rs', '20 mm')),
+  );
+}
+const heights = ({ bodies }: PartOutcome) => bodies.map((b) => [b.facts.box.min[2], b.facts.box.max[2]].map((z) => Number(z.toFixed(4)))); // prettier-ignore
+const message = ({ steps }: PartOutcome) => steps.find((s) => s.status === 'failed')?.message;
+
+describe('bodies of another part', () => {
+  test('are stood upon, follow their own part, and are not part of what comes out', async () => {
+    const design = await standing(plain);
+    const rod = await evaluate(design, 'rod');
+    expect(message(rod)).toBeUndefined();
+    expect(heights(rod)).toEqual([[8, 28]]);
+    expect(rod.steps.at(-1)!.bodies).toHaveLength(2);
+    expect(rod.steps.flatMap((s) => s.doubts)).toEqual([]);
+    const thicker = edited(design, setDimension('thk', '13 mm'));
+    const after = await evaluate(thicker, 'rod');
+    expect(heights(after)).toEqual([[13, 33]]);
+    expect(after.steps.flatMap((s) => s.doubts)).toEqual([]);
+    expect(pictureKey(thicker, Ledger.of(thicker), 'rod')).not.toBe(pictureKey(design, Ledger.of(design), 'rod'));
+  });
+
+  test('cut, and stay whole in their own part', async () => {
+    const lent = edited(
+      plain,
+      addStep('rod', 'b', borrow({ part: 'plate' })),
+      addStep('rod', 'rs', outline(rectangle(10, 10, 20, 20), { name: 'Block outline' })),
+      addStep('rod', 're', extruded('rs', '30 mm')),
+    );
+    const bodies = (await evaluate(lent, 'rod')).steps.at(-1)!.bodies;
+    const [tool, own] = ['b', 're'].map((id) =>
+      refOfBody(
+        bodies.find((b) => b.name.step === id)!,
+        bodies,
+      ),
+    );
+    const cut = (tools: unknown, targets: unknown): Step => ({ kind: 'combine', name: 'Combine 1', tools, way: 'cut', bodies: targets }) as Step; // prettier-ignore
+    const outcome = await evaluate(edited(lent, addStep('rod', 'c', cut([tool], [own]))), 'rod');
+    expect(message(outcome)).toBeUndefined();
+    expect(heights(outcome)).toEqual([[8, 30]]);
+    expect(outcome.bodies[0]!.facts.volume).toBeCloseTo(20 * 20 * 22, 6);
+    const wrong = await evaluate(edited(lent, addStep('rod', 'c', cut([own], [tool]))), 'rod');
+    expect(message(wrong)).toMatch(/^Borrow 1 is borrowed and stays as it is/);
+    // What acts on all bodies acts on the part’s own.
+    const through = await evaluate(
+      edited(lent, addStep('rod', 'h', outline(rectangle(0, 0, 15, 15), { name: 'Corner' })), addStep('rod', 'he', extruded('h', '50 mm', { result: 'cut' }))),
+      'rod',
+    ); // prettier-ignore
+    expect(through.bodies[0]!.facts.volume).toBeCloseTo((400 - 25) * 30, 6);
+    expect(through.steps.at(-1)!.bodies.find((b) => b.name.step === 'b')!.facts.volume).toBeCloseTo(60 * 40 * 8, 6);
+  });
+
+  test('go round in no circle: it is told along its way', async () => {
+    const design = edited(
+      plain,
+      addPart('cap', 'Cap'),
+      addStep('rod', 'b', borrow({ part: 'plate' })),
+      addStep('cap', 'b2', borrow({ part: 'rod' })),
+      addStep('plate', 'b3', borrow({ part: 'cap' })),
+    );
+    for (const part of ['plate', 'rod', 'cap'])
+      expect(message(await evaluate(design, part))).toMatch(/^Borrowing goes round in a circle: .*Rod from Plate/);
+    const cutLoose = edited(design, suppressStep('plate', 'b3', true));
+    expect(message(await evaluate(cutLoose, 'rod'))).toBeUndefined();
+    expect(message(await evaluate(edited(plain, addStep('rod', 'b', borrow({ part: 'rod' }))), 'rod'))).toMatch(
+      /^Rod cannot borrow from itself/,
+    );
+  });
+
+  test('of a deleted part are told to be gone', async () => {
+    const design = edited(await standing(plain), deletePart('plate'));
+    expect(message(await evaluate(design, 'rod'))).toBe('The part this borrows from was deleted; choose another.');
+  });
+});
+
+describe('as they stand in an assembly', () => {
+  const stood = edited(
+    plain,
+    addPart('base', 'Base'),
+    addStep('base', 'bs', outline(rectangle(0, 0, 60, 40))),
+    addStep('base', 'be', extruded('bs', '5 mm')),
+    addDimension('lift', { name: 'lift', value: '30 mm' }),
+    addAssembly('a', 'All'),
+    placeInstances('a', [
+      ['ib', { of: { part: 'base' }, home: at(0, 0, 0), fixed: true }],
+      ['ip', { of: { part: 'plate' }, home: at(0, 0, 20) }],
+      ['ir', { of: { part: 'rod' }, home: at(0, 0, 10) }],
+    ]),
+  );
+  const from: Source = { part: 'plate', at: { assembly: 'a', own: ['ir'], other: ['ip'] } };
+
+  test('they follow the homes of both', async () => {
+    const design = await standing(stood, from);
+    expect(heights(await evaluate(design, 'rod'))).toEqual([[18, 38]]);
+    const higher = edited(design, moveInstances('a', { ip: at(0, 0, 50) }));
+    expect(heights(await evaluate(higher, 'rod'))).toEqual([[48, 68]]);
+    expect(pictureKey(higher, Ledger.of(higher), 'rod')).not.toBe(pictureKey(design, Ledger.of(design), 'rod'));
+    const lower = edited(design, moveInstances('a', { ir: at(0, 0, 0) }));
+    expect(heights(await evaluate(lower, 'rod'))).toEqual([[28, 48]]);
+  });
+
+  test('they follow a joint’s number; a joint of the borrowing part makes no circle', async () => {
+    const face = async (part: string, up: number) => {
+      const [body] = (await evaluate(stood, part)).bodies;
+      return { face: refOfFace(body!, body!.facts.faces.findIndex((f) => f.normal && f.normal[2] * up > 0.9), [body!]) }; // prettier-ignore
+    };
+    const held: Joint = { kind: 'rigid', name: 'Plate on base', a: { instance: ['ib'], on: await face('base', 1) }, b: { instance: ['ip'], on: await face('plate', -1) }, numbers: { offset: 'lift' } }; // prettier-ignore
+    const joined = edited(stood, addJoint('a', 'j', held));
+    const design = await standing(joined, from);
+    // 5 of the base and 30 of the lift, less the rod’s own 10.
+    expect(heights(await evaluate(design, 'rod'))).toEqual([[33, 53]]);
+    expect(heights(await evaluate(edited(design, setDimension('lift', '40 mm')), 'rod'))).toEqual([[43, 63]]);
+    const [rod] = (await evaluate(design, 'rod')).bodies;
+    const foot = {
+      face: refOfFace(
+        rod!,
+        rod!.facts.faces.findIndex((f) => f.normal && f.normal[2] < -0.9),
+        [rod!],
+      ),
+    };
+    const seated: Joint = { kind: 'rigid', name: 'Rod on plate', a: { instance: ['ip'], on: await face('plate', 1) }, b: { instance: ['ir'], on: foot }, numbers: {} }; // prettier-ignore
+    expect(heights(await evaluate(edited(design, addJoint('a', 'j2', seated)), 'rod'))).toEqual([[33, 53]]);
+  });
+
+  test('what stands there no longer is told', async () => {
+    const design = await standing(stood, { part: 'plate', at: { assembly: 'a', own: ['ir'], other: ['gone'] } }).catch(() => null); // prettier-ignore
+    expect(design).toBeNull();
+    const lent = edited(stood, addStep('rod', 'b', borrow({ part: 'plate', at: { assembly: 'a', own: ['ir'], other: ['gone'] } }))); // prettier-ignore
+    expect(message(await evaluate(lent, 'rod'))).toBe(
+      'Plate no longer stands in All where it did; choose another place.',
+    );
+  });
+});
+
+test('a sketch of a layout gives its regions to the parts drawn from it', async () => {
+  const design = edited(
+    plain,
+    addDimension('wide', { name: 'wide', value: '25 mm' }),
+    addPart('layout', 'Layout'),
+    addStep('layout', 'ls', {
+      ...outline(rectangle(0, 0, 25, 10)),
+      constraints: {
+        f: { kind: 'fixed', of: ['p0'] }, a: { kind: 'horizontal', of: ['l0'] }, b: { kind: 'vertical', of: ['l1'] }, c: { kind: 'horizontal', of: ['l2'] }, d: { kind: 'vertical', of: ['l3'] },
+        w: { kind: 'distance', of: ['p0', 'p1'], value: 'wide' },
+      }, // prettier-ignore
+    } as Step),
+    addStep('rod', 'b', borrow({ part: 'layout', sketch: 'ls', at: { stands: at(0, 0, 7) } })),
+    addStep('rod', 're', extruded('b', '4 mm')),
+  );
+  const volume = async (d: Design) => (await evaluate(d, 'rod')).bodies[0]?.facts.volume;
+  expect(await volume(design)).toBeCloseTo(25 * 10 * 4, 6);
+  expect(heights(await evaluate(design, 'rod'))).toEqual([[7, 11]]);
+  expect(await volume(edited(design, setDimension('wide', '32 mm')))).toBeCloseTo(32 * 10 * 4, 6);
+});
