@@ -144,4 +144,6 @@ export * from './space/pose.ts';
 export { dot } from './space/vector.ts';
 export type { Source } from './references/source.ts';
 export { borrowedName, isBorrowed } from './names/borrowed.ts';
+export { strayedIn, type Strayed } from './evaluation/strayed.ts';
 export { outsideOfPart } from './part/outside.ts';
+export { outsideOf } from './steps/slots-of.ts';

@@ -103,3 +103,98 @@ describe('bores out of line', () => {
     ]);
   });
 });
+
+describe('what nearly matches', () => {
+  const plate = (part: string, holes: readonly (readonly [number, number])[], thickness: string) => {
+    const base = outline(rectangle(0, 0, 40, 20), { name: 'Plate outline' });
+    return [
+      addPart(part, part),
+      addStep(part, `${part}s`, {
+        ...base,
+        points: { ...(base.points as object), ...Object.fromEntries(holes.map((h, i) => [`m${i}`, [...h]])) },
+        curves: { ...(base.curves as object), ...Object.fromEntries(holes.map((_, i) => [`o${i}`, { kind: 'circle', center: `m${i}`, radius: 5 }])) }, // prettier-ignore
+      } as Step),
+      addStep(part, `${part}e`, extruded(`${part}s`, thickness, { profile: { sketch: `${part}s`, regions: [{ outer: ['l0', 'l1', 'l2', 'l3', ...holes.map((_, i) => `o${i}`)] }] } } as Partial<Step>)), // prettier-ignore
+    ];
+  };
+  const parts = edited(
+    emptyDesign('Nearly'),
+    addDimension('reach', { name: 'reach', value: '17 mm' }),
+    addDimension('tongue', { name: 'tongue', value: '6 mm' }),
+    ...plate('thick', [[10, 10]], '10 mm'),
+    ...plate('thin', [[10, 10]], '8 mm'),
+    addPart('pin', 'Pin'),
+    addStep('pin', 'ps', round(5)),
+    addStep('pin', 'pe', extruded('ps', 'reach')),
+    // A grooved block, the groove 5 deep, and a rail whose tongue is as deep as the dial says.
+    addPart('grooved', 'Grooved'),
+    addStep('grooved', 'gs', outline([[0, 0], [30, 0], [30, 20], [20, 20], [20, 15], [10, 15], [10, 20], [0, 20]], { plane: { datum: 'wall' } })), // prettier-ignore
+    addStep('grooved', 'ge', extruded('gs', '12 mm')),
+    addPart('rail', 'Rail'),
+    addStep(
+      'rail',
+      'rs',
+      outline(
+        [
+          [0, 0],
+          [30, 0],
+          [30, 5],
+          [0, 5],
+        ],
+        { plane: { datum: 'wall' } },
+      ),
+    ),
+    addStep('rail', 're', extruded('rs', '12 mm')),
+    addStep('rail', 'ts', outline([[10.2, -6], [19.8, -6], [19.8, 0], [10.2, 0]], { plane: { datum: 'wall' }, name: 'Tongue' })), // prettier-ignore
+    addStep('rail', 'te', extruded('ts', '12 mm', { result: 'join' })),
+  );
+  const stand = async (placed: readonly (readonly [string, Pose])[], clearance = 0) => {
+    const standing: Standing[] = [];
+    for (const [i, [part, pose]] of placed.entries())
+      standing.push({ member: { key: `${part}${i}`, link: i }, pose, bodies: await bodiesOf(part, parts) });
+    return checkFit(standing, clearance, kernel);
+  };
+
+  test('a pin that ends within the last bore of its stack is told, with how much it lacks', async () => {
+    const stack = [['thick', at(0, 0, 0)], ['thin', at(0, 0, 10)]] as const; // prettier-ignore
+    expect(await stand([...stack, ['pin', at(10, 10, 0)]])).toEqual([
+      expect.objectContaining({ kind: 'short', members: ['pin2', 'thin1'], by: expect.closeTo(1, 9), towards: near([0, 0, 1]) }), // prettier-ignore
+    ]);
+    // Held higher it is through the upper one, and short of the lower one’s foot.
+    expect(await stand([...stack, ['pin', at(10, 10, 1)]])).toEqual([
+      expect.objectContaining({ kind: 'short', members: ['pin2', 'thick0'], by: expect.closeTo(1, 9), towards: near([0, 0, -1]) }), // prettier-ignore
+    ]);
+    // In one bore only it is no stack; out at both ends nothing lacks.
+    expect(await stand([stack[0], ['pin', at(10, 10, -10)]])).toEqual([]);
+    expect(await stand([stack[0], ['thick', at(0, 0, 10)], ['pin', at(10, 10, 1)]])).toHaveLength(2);
+  });
+
+  test('faces a little out of flush are told; a step that is meant is not', async () => {
+    const beside = (z: number) => [['thick', at(0, 0, 0)], ['thick', at(40, 0, z)]] as const; // prettier-ignore
+    const found = await stand(beside(0.3));
+    expect(found).toHaveLength(2);
+    expect(found[0]).toMatchObject({ kind: 'flush', by: expect.closeTo(0.3, 9) });
+    expect(await stand(beside(0))).toEqual([]);
+    expect(await stand(beside(3))).toEqual([]);
+  });
+
+  test('a tongue that meets the bottom of its groove before the shoulders close is told', async () => {
+    // The tongue is 6 deep, the groove 5: laid on the groove’s bottom the shoulders stay 1 open.
+    const found = await stand([
+      ['grooved', at(0, 0, 0)],
+      ['rail', at(0, 0, 21)],
+    ]);
+    expect(found.map((f) => f.kind)).toEqual(['bottoms', 'bottoms']);
+    expect(found[0]).toMatchObject({ by: expect.closeTo(1, 9) });
+    // Shoulders closed and the bottom open is as it should be; here the tongue then stands in the block.
+    expect(
+      (
+        await stand([
+          ['grooved', at(0, 0, 0)],
+          ['rail', at(0, 0, 20)],
+        ])
+      ).map((f) => f.kind),
+    ).toEqual(['overlap']);
+  });
+});
+const near = (p: readonly number[]) => p.map((n) => expect.closeTo(n, 9));

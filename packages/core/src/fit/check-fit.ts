@@ -4,8 +4,10 @@ import { KernelError, type Box, type SolidHandle, type SolidKernel } from '../so
 import type { Body } from '../names/body.ts';
 import { movedPoint } from '../space/transform.ts';
 import { transformOf, type Pose } from '../space/pose.ts';
-import type { Vec3 } from '../space/vector.ts';
-import { outOfLine, roundsOf } from './lining-up.ts';
+import { opposite, type Vec3 } from '../space/vector.ts';
+import { outOfLine, roundsOf, type Round } from './lining-up.ts';
+import { endingShort } from './reaching.ts';
+import { bottomingOut, flatsOf, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
 
 export interface Standing {
   readonly member: Pick<Member, 'key' | 'link'>;
@@ -36,6 +38,19 @@ export type FitFinding =
       readonly pieces: readonly [PieceOnStage, PieceOnStage];
       readonly radii: readonly [number, number];
     }
+  | {
+      /**
+       * flush: faces a little out of one plane. bottoms: shoulders stay open as something touches the bottom of a
+       * recess. short: the first ends within the last bore of its stack.
+       */
+      readonly kind: 'flush' | 'bottoms' | 'short';
+      readonly members: readonly [string, string];
+      /** mm, and from the first to the second which way. */
+      readonly by: number;
+      readonly towards: Vec3;
+      /** The faces that should meet; none where there is no flat one. */
+      readonly pieces: readonly [PieceOnStage, PieceOnStage] | null;
+    }
   /** It could not be found out, and why. */
   | { readonly kind: 'unknown'; readonly members: readonly [string, string]; readonly why: string };
 
@@ -61,6 +76,7 @@ export async function checkFit(
   const solids = new Map<string, SolidHandle>();
   const findings: FitFinding[] = [];
   const boxes = standing.map(boxOf);
+  const piece = ({ member, body, face }: Pick<Round, 'member' | 'body' | 'face'>): PieceOnStage => ({ member: standing[member]!.member.key, body, face }); // prettier-ignore
   const pairs = closePairs(standing, boxes, clearance);
   try {
     for (const [done, [i, j]] of pairs.entries()) {
@@ -72,12 +88,18 @@ export async function checkFit(
   } finally {
     for (const solid of solids.values()) kernel.free(solid);
   }
+  const flats = standing.map(({ bodies, pose }, m) => bodies.flatMap((body, nth) => flatsOf(body, pose, m, nth)));
+  for (const [i, j] of closePairs(standing, boxes, Math.max(clearance, NEARLY_FLUSH)))
+    for (const kind of ['flush', 'bottoms'] as const)
+      for (const { one, other, by } of (kind === 'flush' ? nearlyFlush : bottomingOut)(flats[i]!, flats[j]!))
+        findings.push({
+          kind,
+          members: [standing[i]!.member.key, standing[j]!.member.key],
+          by: Math.abs(by),
+          towards: by > 0 ? one.normal : opposite(one.normal),
+          pieces: [piece(one), piece(other)],
+        });
   const rounds = standing.flatMap(({ bodies, pose }, m) => bodies.flatMap((body, nth) => roundsOf(body, pose, m, nth)));
-  const piece = ({ member, body, face }: (typeof rounds)[number]): PieceOnStage => ({
-    member: standing[member]!.member.key,
-    body,
-    face,
-  });
   const asOne = (a: number, b: number) => standing[a]!.member.link === standing[b]!.member.link;
   for (const { one, other, by, towards } of outOfLine(rounds, asOne))
     findings.push({
@@ -87,6 +109,15 @@ export async function checkFit(
       towards,
       pieces: [piece(one), piece(other)],
       radii: [one.radius, other.radius],
+    });
+  const bodyOf = ({ member, body }: Round) => ({ body: standing[member]!.bodies[body]!, pose: standing[member]!.pose });
+  for (const { shank, bore, by, towards, ends } of endingShort(rounds, flats.flat(), bodyOf))
+    findings.push({
+      kind: 'short',
+      members: [standing[shank.member]!.member.key, standing[bore.member]!.member.key],
+      by,
+      towards,
+      pieces: ends && [piece(ends[0]), piece(ends[1])],
     });
   return findings;
 }

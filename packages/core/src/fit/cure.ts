@@ -1,4 +1,4 @@
-/** Which number, and of which value, would bring two round faces in line: found by nudging each, and tried before it is told. */
+/** Which number, and of which value, would bring two round faces in line, or two flat ones into one plane: found by nudging each, and tried before it is told. */
 import { assembled } from '../assembly/assembled.ts';
 import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
 import { nudged } from '../commands/nudge.ts';
@@ -16,7 +16,7 @@ import { dot, minus, type Vec3 } from '../space/vector.ts';
 import { expressionOf, kindOfPowers } from '../units/units.ts';
 import type { FitHooks } from './check-fit.ts';
 
-export interface RoundOf {
+export interface FaceOf {
   /** The member’s key. */
   readonly member: string;
   readonly face: FaceRef;
@@ -32,26 +32,26 @@ export interface FitCure {
   readonly unlinks: boolean;
 }
 
-/** Axes closer than this are in line, mm. */
-const IN_LINE = 1e-4;
+/** Axes or planes closer than this are one, mm. */
+const MET = 1e-4;
 const MOST_TRIED = 80;
 const MOST_CURES = 4;
-/** A number that moves the axes by less a unit of its own has nothing to do with them. */
+/** A number that moves them by less a unit of its own has nothing to do with them. */
 const LEAST_SLOPE = 1e-5;
 
 /** @returns the most natural first: plain numbers before those that follow others */
 export async function curesOf(
   design: Design,
   assembly: string,
-  rounds: readonly [RoundOf, RoundOf],
+  faces: readonly [FaceOf, FaceOf],
   evaluator: PartEvaluator,
   hooks: FitHooks = {},
 ): Promise<FitCure[]> {
   const ledger = Ledger.of(design);
-  const now = await offset(design, assembly, rounds, evaluator);
+  const now = await offset(design, assembly, faces, evaluator);
   if (!now) return [];
   const standing = new Set(now.parts.values());
-  const parts = new Set(rounds.map((r) => now.parts.get(r.member)!));
+  const parts = new Set(faces.map((r) => now.parts.get(r.member)!));
   const moves = (ref: string) =>
     [...reachedFrom([ref], (r) => ledger.usersOf(r))].some((r) => {
       const owner = ledger.index.byReference(r)?.owner;
@@ -70,7 +70,7 @@ export async function curesOf(
     const other = kind ? nudged(design, entry.ref) : null;
     if (!other || !kind) continue;
     const step = Ledger.of(other).number(entry.ref) - value.quantity.value;
-    const after = await offset(other, assembly, rounds, evaluator, standing);
+    const after = await offset(other, assembly, faces, evaluator, standing);
     if (!after) continue;
     // How the offset changes along its own direction: the value at which it is gone, were it to go on so.
     const size = dot(now.off, now.off);
@@ -78,8 +78,8 @@ export async function curesOf(
     if (Math.abs(slope) * Math.sqrt(size) < LEAST_SLOPE) continue;
     const to = expressionOf(Number((value.quantity.value - 1 / slope).toPrecision(9)), kind, design.units);
     const tried = applyEdit(design, setDimension(entry.ref, to));
-    const cured = tried.ok ? await offset(tried.design, assembly, rounds, evaluator, standing) : null;
-    if (!cured || Math.hypot(...cured.off) > IN_LINE) continue;
+    const cured = tried.ok ? await offset(tried.design, assembly, faces, evaluator, standing) : null;
+    if (!cured || Math.hypot(...cured.off) > MET) continue;
     const unlinks = ledger.dependenciesOf(entry).length > 0;
     found.push({
       ref: entry.ref,
@@ -97,13 +97,14 @@ export async function curesOf(
 }
 
 /**
- * From the one axis to the other, square to it, where the assembly stands at home; null where either is not there.
+ * From the one axis to the other, square to it, or from plane to plane along its normal, where the assembly stands at
+ * home; null where either is not there.
  * @param among parts that are evaluated; all, where they are not told
  */
 async function offset(
   design: Design,
   assembly: string,
-  rounds: readonly [RoundOf, RoundOf],
+  faces: readonly [FaceOf, FaceOf],
   evaluator: PartEvaluator,
   among?: ReadonlySet<string>,
 ) {
@@ -113,16 +114,19 @@ async function offset(
     looks.set(part, lookOfOutcome(await evaluator.evaluate(design, ledger, part)));
   const it = assembled(design, ledger, assembly, (part) => looks.get(part) ?? null);
   const parts = new Map(it.members.map((m) => [m.key, m.part]));
-  const axes = rounds.map(({ member: key, face }) => {
+  const found = faces.map(({ member: key, face }) => {
     const member = it.members.find((m) => m.key === key);
     const finding = member ? findFace(face, looks.get(member.part)!.bodies) : null;
     if (!member || finding?.how !== 'one') return null;
-    const axis = finding.found.body.facts.faces[finding.found.face]!.axis;
-    return axis && movedAxis(transformOf(poseWithin(it.home.poses[member.link]!, member.within)), axis);
+    const { axis, normal, center } = finding.found.body.facts.faces[finding.found.face]!;
+    const to = transformOf(poseWithin(it.home.poses[member.link]!, member.within));
+    const line = axis ?? (normal && { origin: center, direction: normal });
+    return line && { ...movedAxis(to, line), flat: axis === null };
   });
-  const [one, other] = axes;
-  if (!one || !other || !it.closed) return null;
+  const [one, other] = found;
+  if (!one || !other || one.flat !== other.flat || !it.closed) return null;
   const d = minus(other.origin, one.origin);
   const lift = dot(d, one.direction);
-  return { parts, off: [0, 1, 2].map((k) => d[k]! - lift * one.direction[k]!) as unknown as Vec3 };
+  const off = [0, 1, 2].map((k) => (one.flat ? lift * one.direction[k]! : d[k]! - lift * one.direction[k]!));
+  return { parts, off: off as unknown as Vec3 };
 }

@@ -23,6 +23,10 @@ export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
   /** The assembly on the stage, in place of a part. */
   const activeAssembly = ref<string | null>(null);
+  /** Where the part on the stage is seen among others: the assembly, and its instance there, outermost first. */
+  const inPlace = shallowRef<{ readonly assembly: string; readonly instance: readonly string[] } | null>(null);
+  /** The part beside it that is pointed out, by its key among those that stand there. */
+  const beside = ref<string | null>(null);
   // What one is in the middle of stands on one stack; here each by its name.
   const modes = useModes();
   const sketching = modes.slot('sketch');
@@ -102,6 +106,8 @@ export const useSession = defineStore('session', () => {
     leaveSketch();
     activePart.value = id;
     activeAssembly.value = null;
+    inPlace.value = null;
+    beside.value = null;
     showFlex.value = false;
     outlining.value = null;
     section.value = [];
@@ -113,6 +119,12 @@ export const useSession = defineStore('session', () => {
     pickingFor.value = null;
     said.value = null;
     picks.value = [];
+  }
+
+  /** A part with the others of an assembly round it. */
+  function openInPlace(part: string, at: NonNullable<typeof inPlace.value>): void {
+    openPart(part);
+    inPlace.value = at;
   }
 
   function openAssembly(id: string): void {
@@ -152,6 +164,8 @@ export const useSession = defineStore('session', () => {
   return {
     activePart,
     activeAssembly,
+    inPlace,
+    beside,
     sketching,
     editing,
     pickingFor,
@@ -183,6 +197,7 @@ export const useSession = defineStore('session', () => {
     inSketch,
     workedOn,
     openPart,
+    openInPlace,
     openAssembly,
     openSketch,
     standAt,

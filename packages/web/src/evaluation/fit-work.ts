@@ -1,5 +1,5 @@
 /** What the kernel is asked for an assembly: what does not fit in it, and what would cure that. */
-import { checkFit, curesOf, Ledger, Superseded, type FitCure, type FitFinding, type Pose, type RoundOf, type Standing } from '@helb/core'; // prettier-ignore
+import { checkFit, curesOf, Ledger, Superseded, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
 import type { Design, PartEvaluator, SolidKernel } from '@helb/core';
 
 /** A member as the page has it standing. */
@@ -70,10 +70,10 @@ export function fitWork(
         return checkFit(standing, clearance, kernel, hooks);
       });
     },
-    /** Numbers that would bring two round faces in line at home. */
-    fitCures(assembly: string, rounds: readonly [RoundOf, RoundOf], listener: FitListener): Promise<FitCure[] | null> {
+    /** Numbers that would bring two faces in line, or into one plane, at home. */
+    fitCures(assembly: string, faces: readonly [FaceOf, FaceOf], listener: FitListener): Promise<FitCure[] | null> {
       const design = held();
-      return told(listener, ({ evaluator }, hooks) => curesOf(design, assembly, rounds, evaluator, hooks));
+      return told(listener, ({ evaluator }, hooks) => curesOf(design, assembly, faces, evaluator, hooks));
     },
     stopFit(): void {
       checks++;

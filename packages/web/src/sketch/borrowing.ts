@@ -20,6 +20,8 @@ export interface BodiesBehind {
   body(id: string): BodyView | undefined;
   bodies(): readonly BodyView[];
   pixelOf(p: readonly [number, number, number]): [number, number];
+  /** Borrow the part beside this one that lies there. Resolves true once it can be taken from. */
+  bringIn(hit: Hit): Promise<boolean>;
 }
 
 export type BorrowKind = 'borrow' | 'borrow section' | 'borrow silhouette';
@@ -67,6 +69,8 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
   }
 
   async function click(kind: BorrowKind, x: number, y: number): Promise<void> {
+    const hit = behind?.hit(x, y);
+    if (hit && !behind!.body(hit.body) && !(await behind!.bringIn(hit)) && session.notice !== null) return;
     const source = sourceAt(kind, x, y);
     if (!source) {
       session.notice = 'There is no edge or face of the part here; click one that shows behind the sketch.';

@@ -14,11 +14,15 @@ const evaluation = useEvaluation();
 const { fill, awaitPicks, isWaiting } = useFilling();
 
 const steps = computed(() => design.design?.parts[props.part]?.steps ?? {});
+const shown = computed(() => {
+  const view = evaluation.parts.get(props.part);
+  return view ? [...view.bodies, ...view.borrowed] : [];
+});
 /** Bodies of the part, as references; those that come only after this step are left out. */
 const bodies = computed(() => {
   const part = design.design!.parts[props.part]!;
   const before = new Set(part.stepOrder.slice(0, part.stepOrder.indexOf(props.stepId)));
-  const all = (evaluation.parts.get(props.part)?.bodies ?? []).map(namedBody).filter((b) => before.has(b.name.step));
+  const all = shown.value.map(namedBody).filter((b) => before.has(b.name.step));
   return all.map((body) => ({ ref: refOfBody(body, all), step: body.name.step }));
 });
 const chosen = computed<readonly BodyRef[]>(() => {

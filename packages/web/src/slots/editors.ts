@@ -13,6 +13,7 @@ import PointsSlot from './PointsSlot.vue';
 import PathSlot from './PathSlot.vue';
 import PathsSlot from './PathsSlot.vue';
 import SectionsSlot from './SectionsSlot.vue';
+import SourceSlot from './SourceSlot.vue';
 import StepsSlot from './StepsSlot.vue';
 import TextSlot from './TextSlot.vue';
 
@@ -38,6 +39,7 @@ const editors: Readonly<Record<string, Component>> = {
   bodies: BodiesSlot,
   drawing: DrawingSlot,
   file: FileSlot,
+  source: SourceSlot,
 };
 
 /** @throws Error for a kind that has none: a fault of the program */

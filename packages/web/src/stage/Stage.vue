@@ -1,9 +1,9 @@
 <script setup lang="ts">
 /** The model, and in a sketch the sketch. */
-import { DATUM_FRAMES } from '@helb/core';
+import { DATUM_FRAMES, type BodyView } from '@helb/core';
 import { refThrottled, useElementSize, useEventListener } from '@vueuse/core';
 import { Box3, Vector3 } from 'three';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -12,6 +12,8 @@ import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import type { useSketchPicture } from '../sketch/sketch-picture.ts';
 import { useTheme } from '../theme/theme.ts';
+import InPlaceBar from '../together/InPlaceBar.vue';
+import { useInPlace } from '../together/in-place.ts';
 import { useTrial } from '../trial/trial-store.ts';
 import { colorOfPart, opacityOfPart } from './colors.ts';
 import DatumPlanes from './DatumPlanes.vue';
@@ -19,7 +21,7 @@ import { useOpenField } from '../fields/open-field.ts';
 import PartCaption from './PartCaption.vue';
 import PartNumbers from './PartNumbers.vue';
 import { useStagePicking } from './picking.ts';
-import { StageScene, type ViewDirection } from './scene.ts';
+import { StageScene, type ShownBody, type ViewDirection } from './scene.ts';
 import SectionBar from './SectionBar.vue';
 import { Sheet } from './sheet.ts';
 import ShowMenu from './ShowMenu.vue';
@@ -74,7 +76,8 @@ const spaceView = computed(() => {
   const corners = [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]] as const; // prettier-ignore
   return scene.value && corners.map((p) => scene.value!.pixelOf(p).map((n) => n.toFixed(4))).join(' ');
 });
-const { bodies, visible, ghosts, datums } = useShownBodies(view);
+const { bodies, own, lender, visible, ghosts, datums } = useShownBodies(view);
+const inPlace = useInPlace();
 /** The pointer's place on the plane, not written anew more often than it can be read. */
 const readablePosition = refThrottled(props.editing.position, 100);
 const picking = useStagePicking(scene, view, bodies, frame);
@@ -100,10 +103,16 @@ watch([width, height, scene], () => {
 watch(scene, (now) =>
   props.editing.changing.borrowing.look(
     now && {
-      hit: (x, y) => now.hitAt(x, y),
+      hit: (x, y) => (sketchFrame.value ? now.hitBehind(x, y, sketchFrame.value) : now.hitAt(x, y)),
       body: (id) => bodies.value.find((b) => b.id === id),
       bodies: () => bodies.value,
       pixelOf: (p) => now.pixelOf(p),
+      async bringIn(hit) {
+        const beside = inPlace.besideAt(hit.body);
+        if (!beside || !session.sketching || !(await inPlace.bringIn(beside, session.sketching))) return false;
+        await nextTick();
+        return true;
+      },
     },
   ),
 );
@@ -112,7 +121,8 @@ function hoverBehind(x: number, y: number): void {
   const now = scene.value;
   if (!now) return;
   const borrowing = session.changing?.startsWith('borrow') ?? false;
-  if (borrowing || litBehind) now.light([], borrowing ? now.hitAt(x, y) : null);
+  if (borrowing || litBehind)
+    now.light([], borrowing ? (sketchFrame.value ? now.hitBehind(x, y, sketchFrame.value) : now.hitAt(x, y)) : null);
   litBehind = borrowing;
 }
 let litBehind = false;
@@ -128,20 +138,23 @@ watch(
   () => (refit = true),
 );
 const look = computed(() => ({ color: colorOfPart(design.design, session.activePart), opacity: opacityOfPart(design.design, session.activePart) })); // prettier-ignore
-watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value)], () => {
+/** The part’s own in its colour; what is borrowed in its own part’s, as faint as what only stands beside it. */
+function lookOf(body: BodyView): Omit<ShownBody, 'view'> {
+  const other = lender(body);
+  if (other !== null) return { color: colorOfPart(design.design, other), opacity: 1, look: 'faint' };
+  return { ...look.value, look: session.inSketch ? 'faint' : 'solid' };
+}
+watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value), inPlace.shown], () => {
   if (!scene.value) return;
   scene.value.setBodies(
     [
-      ...visible.value.map((b) => ({
-        view: b,
-        ...look.value,
-        look: session.inSketch ? ('faint' as const) : ('solid' as const),
-      })),
+      ...visible.value.map((b) => ({ view: b, ...lookOf(b) })),
+      ...inPlace.shown.value,
       ...ghosts.value.map((b) => ({ view: b, ...look.value, look: 'ghost' as const })),
     ],
     session.drawing,
   );
-  const empty = bodies.value.length === 0;
+  const empty = bodies.value.length + inPlace.shown.value.length === 0;
   if (view.value && width.value > 0 && (refit || shownPart !== session.activePart || (wasEmpty && !empty)))
     fit(shownPart === session.activePart);
   refit = false;
@@ -255,7 +268,24 @@ function onUp(event: PointerEvent): void {
   down = null;
   if (session.inSketch) {
     if (sketchMap.value) props.editing.release(sketchMap.value, ...p, event.shiftKey, event.altKey);
-  } else if (still) picking.click(...p, event.shiftKey);
+  } else if (still) void clickAt(p, event.shiftKey);
+}
+
+/** What stands beside the part is pointed out; a slot that waits takes from it once it is borrowed. */
+async function clickAt(p: readonly [number, number], add: boolean): Promise<void> {
+  const hit = session.inPlace ? scene.value?.hitAt(...p) : null;
+  const beside = hit && inPlace.besideAt(hit.body);
+  session.beside = null;
+  if (!beside) return picking.click(...p, add);
+  const step = session.pickingFor?.step;
+  if (step === undefined) {
+    session.picks = [];
+    session.notice = null;
+    session.beside = beside.member.key;
+  } else if (await inPlace.bringIn(beside, step)) {
+    await nextTick();
+    picking.click(...p, add);
+  }
 }
 
 useEventListener(surface, 'contextmenu', (event) => event.preventDefault());
@@ -307,22 +337,23 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
     />
     <PartNumbers v-if="openField.field && !session.inSketch && scene" :scene="scene" :view="view" :frame="frame" />
     <WeightSheet
-      v-if="session.weighing && session.activePart && !session.inSketch && bodies.length > 0"
+      v-if="session.weighing && session.activePart && !session.inSketch && own.length > 0"
       :part="session.activePart"
-      :bodies="bodies"
+      :bodies="own"
     />
     <PartCaption
       v-else
       class="absolute bottom-4 left-4"
       :part="session.activePart"
-      :bodies="bodies"
+      :bodies="own"
       :position="session.inSketch ? readablePosition : null"
     />
     <SectionBar
       v-if="session.section.length > 0 && !session.inSketch && bodies.length > 0"
       class="absolute inset-x-3 top-10 mx-auto w-fit"
-      :bodies="bodies"
+      :bodies="own"
     />
+    <InPlaceBar v-if="inPlace.words.value" class="absolute top-3 left-4" :where="inPlace.words.value" />
     <StackList v-if="surface && !session.inSketch" ref="stack" :picking="picking" :surface="surface" />
     <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
       <ShowMenu v-if="!session.inSketch && bodies.length > 0" />

@@ -192,7 +192,11 @@ export class StageScene {
   }
 
   /** Is a place shown, or cut away? */
+  /** What lies on the viewer’s side of this plane is looked through, while it is set. */
+  private front: Frame | null = null;
+
   private isShown(p: THREE.Vector3): boolean {
+    if (this.front && inFrontOf(this.front, p)) return false;
     return this.section.length === 0 || this.section.some((plane) => isLeft(plane, p));
   }
 
@@ -248,6 +252,18 @@ export class StageScene {
     return edge ?? best?.hit ?? null;
   }
 
+  /** As `hitAt`, but what lies on a plane or behind it is meant before what stands in front of it. */
+  hitBehind(x: number, y: number, plane: Frame): Hit | null {
+    this.front = plane;
+    try {
+      const hit = this.hitAt(x, y);
+      if (hit) return hit;
+    } finally {
+      this.front = null;
+    }
+    return this.hitAt(x, y);
+  }
+
   /** Where the surface under a pixel is, in space, and on what; null beside all bodies. */
   pointAt(x: number, y: number): { readonly body: string; readonly at: Vec3 } | null {
     this.aim(x, y);
@@ -297,7 +313,7 @@ export class StageScene {
   private firstShown(object: BodyObject): THREE.Intersection | null {
     const { tree, matrix } = object;
     const ray = object.rayWithin(this.raycaster.ray);
-    if (this.section.length === 0) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
+    if (this.section.length === 0 && !this.front) return tree.raycastFirst(ray, THREE.DoubleSide) ?? null;
     const shown = tree
       .raycast(ray, THREE.DoubleSide)
       .filter(({ point }) => this.isShown(point.clone().applyMatrix4(matrix)));
@@ -439,3 +455,8 @@ function drawsInSoftware(gl: WebGLRenderingContext | WebGL2RenderingContext): bo
   const info = gl.getExtension('WEBGL_debug_renderer_info');
   return info !== null && /swiftshader|llvmpipe|software/i.test(String(gl.getParameter(info.UNMASKED_RENDERER_WEBGL)));
 }
+
+/** Nearer to a plane, mm, lies on it: pictures are rounded. */
+const ON_PLANE = 1e-3;
+const inFrontOf = ({ origin, normal }: Frame, { x, y, z }: THREE.Vector3): boolean =>
+  (x - origin[0]) * normal[0] + (y - origin[1]) * normal[1] + (z - origin[2]) * normal[2] > ON_PLANE;

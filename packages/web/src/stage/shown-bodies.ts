@@ -3,6 +3,7 @@ import type { BodyView, PartView, Vec3 } from '@helb/core';
 import { computed, type ComputedRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { lenderOf } from '../together/in-place.ts';
 
 /** How far bodies reach together along x, y and z, in mm. */
 export const sizesOf = (bodies: readonly BodyView[]): Vec3 =>
@@ -16,10 +17,14 @@ export function useShownBodies(view: ComputedRef<PartView | undefined>) {
   const bodies = computed<BodyView[]>(() => {
     if (!view.value) return [];
     const { around } = view.value;
-    if (!around || around.step !== session.workedOn) return view.value.bodies;
+    if (!around || around.step !== session.workedOn) return [...view.value.bodies, ...view.value.borrowed];
     // What a step is put on is picked from what was there before it.
     return session.sketching || session.pickingFor ? around.before : around.after;
   });
+  /** The part whose body it is, where it is borrowed; null for the part’s own. */
+  const lender = (body: BodyView): string | null =>
+    lenderOf(design.design?.parts[view.value?.part ?? '']?.steps[body.step]);
+  const own = computed(() => bodies.value.filter((b) => lender(b) === null));
   const visible = computed(() => bodies.value.filter((b) => !session.hidden.has(b.id)));
 
   /** What the step being edited took away or changed. */
@@ -40,5 +45,5 @@ export function useShownBodies(view: ComputedRef<PartView | undefined>) {
     );
   });
 
-  return { bodies, visible, ghosts, datums };
+  return { bodies, own, lender, visible, ghosts, datums };
 }

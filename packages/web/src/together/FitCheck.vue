@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What does not fit, each in a sentence, lit when pointed at, with the numbers that would cure it. */
-import { formatQuantity, namedBody, refOfFace, setDimension, type FitCure, type FitFinding, type RoundOf } from '@helb/core'; // prettier-ignore
+import { formatQuantity, namedBody, refOfFace, setDimension, type FitCure, type FitFinding, type FaceOf } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -36,9 +36,13 @@ function sentence(f: FitFinding): string {
   if (f.kind === 'overlap') return `${a} and ${b} stand in each other, ${Number(f.volume.toPrecision(3))} mm³.`;
   if (f.kind === 'close') return `${a} and ${b} are ${length(f.gap)} apart.`;
   if (f.kind === 'unknown') return `${a} and ${b} could not be checked: ${f.why}`;
+  const toward = f.towards.map((n, i) => (Math.abs(n) > 0.05 ? `${n > 0 ? '+' : '−'}${'xyz'[i]}` : '')).filter(Boolean).join(' '); // prettier-ignore
+  if (f.kind === 'flush') return `A face of ${b} is ${length(f.by)} out of flush with one of ${a}, towards ${toward}.`;
+  if (f.kind === 'bottoms') return `${a} and ${b} touch at the bottom of a recess while their shoulders stay ${length(f.by)} open.`; // prettier-ignore
+  if (f.kind === 'short') return `${a} ends ${length(f.by)} short within the bore of ${b}.`;
+  if (f.kind !== 'out_of_line') return '';
   const [r, s] = f.radii.map((x) => `Ø${length(2 * x)}`);
-  const way = f.towards.map((n, i) => (Math.abs(n) > 0.05 ? `${n > 0 ? '+' : '−'}${'xyz'[i]}` : '')).filter(Boolean).join(' '); // prettier-ignore
-  return `${a} ${r} and ${b} ${s} are ${length(f.by)} out of line, towards ${way}.`;
+  return `${a} ${r} and ${b} ${s} are ${length(f.by)} out of line, towards ${toward}.`;
 }
 
 async function check(): Promise<void> {
@@ -75,7 +79,7 @@ function stop(): void {
 
 /** What of a finding lights up. */
 function light(f: FitFinding | null): void {
-  together.lit = f?.kind === 'out_of_line' ? f.pieces.flatMap((p): Hit[] => {
+  together.lit = f && 'pieces' in f && f.pieces ? f.pieces.flatMap((p): Hit[] => {
     const view = viewOf(p.member);
     const body = view?.bodies[p.body];
     return body ? [{ body: stageId(p.member, body.id), kind: 'face', index: p.face }] : [];
@@ -87,16 +91,16 @@ const viewOf = (key: string) => {
 };
 
 async function look(f: FitFinding): Promise<void> {
-  if (f.kind !== 'out_of_line' || !design.design || !session.activeAssembly) return;
-  const rounds = f.pieces.map((p): RoundOf => {
+  if (!('pieces' in f) || !f.pieces || !design.design || !session.activeAssembly) return;
+  const faces = f.pieces.map((p): FaceOf => {
     const view = viewOf(p.member)!;
     return { member: p.member, face: refOfFace(namedBody(view.bodies[p.body]!), p.face, view.bodies.map(namedBody)) };
-  }) as [RoundOf, RoundOf];
+  }) as [FaceOf, FaceOf];
   cures.value = new Map(cures.value).set(f, 'looking');
   try {
     const found = await evaluation
       .on(design.design)
-      .fitCures(session.activeAssembly, rounds, Comlink.proxy({ progress: told }));
+      .fitCures(session.activeAssembly, faces, Comlink.proxy({ progress: told }));
     cures.value = new Map(cures.value).set(f, found ?? []);
   } finally {
     progress.value = null;
@@ -145,7 +149,7 @@ function take(cure: FitCure): void {
         @blur="light(null)"
       >
         {{ sentence(f) }}
-        <button v-if="f.kind === 'out_of_line' && !cures.has(f)" class="text-link underline" @click="look(f)">
+        <button v-if="'pieces' in f && f.pieces && !cures.has(f)" class="text-link underline" @click="look(f)">
           Which number cures it?
         </button>
         <template v-if="cures.get(f) && cures.get(f) !== 'looking'">

@@ -35,7 +35,8 @@ function choose(event: MouseEvent): void {
 
 function open(): void {
   if (!own.value) return;
-  if ('part' in own.value.of) session.openPart(own.value.of.part);
+  if ('part' in own.value.of)
+    session.openInPlace(own.value.of.part, { assembly: session.activeAssembly!, instance: [props.id] }); // prettier-ignore
   else session.openAssembly(own.value.of.assembly);
 }
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What stands in the assembly, how it is joined, and its motions, as sentences. */
-import { keepPose, renameAssembly } from '@helb/core';
+import { formatQuantity, keepPose, renameAssembly, type Strayed } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -26,6 +26,12 @@ const motions = computed(() => (together.it?.joints ?? []).flatMap((j) => j.moti
 const coupleable = computed(() => motions.value.filter(({ joint }) => joint.assembly === session.activeAssembly));
 const poses = computed(() => Object.entries(together.assembly?.poses ?? {}));
 const forget = (id: string) => void (session.notice = design.edit(keepPose(session.activeAssembly!, id, null)));
+/** What is borrowed was taken from another place than where the part now stands. */
+function strayedWords({ part, step, by, turn }: Strayed): string {
+  const own = design.design!.parts[part]!;
+  const far = by > 1e-6 ? formatQuantity(by, 'length', design.design!.units) : formatQuantity(turn, 'angle', design.design!.units); // prettier-ignore
+  return `${own.name} stands ${far} from where ${own.steps[step]!.name} was taken: its joints have it elsewhere.`;
+}
 const state = computed(() => {
   const { it, freedoms } = together;
   if (!it || it.members.length === 0) return null;
@@ -57,6 +63,10 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
     </header>
     <div v-if="together.it" class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-3 pb-3">
       <p v-for="fault in together.it.faults" :key="fault" class="text-bad" role="alert">{{ fault }}</p>
+      <p v-for="one in together.strayed" :key="`${one.part} ${one.step}`" class="text-xs text-warn" role="status">
+        {{ strayedWords(one) }}
+        <button class="text-link underline" @click="together.settleHomes()">Draw it from here</button>
+      </p>
       <ul v-if="together.assembly!.instanceOrder.length > 0" class="flex flex-col" aria-label="What stands here">
         <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
       </ul>

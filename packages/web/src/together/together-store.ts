@@ -1,6 +1,6 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
-  addJoint, assembled, changeJoint, dot, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, turned,
+  addJoint, assembled, changeJoint, dot, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, strayedIn, turned,
   type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot,
 } from '@helb/core'; // prettier-ignore
 import { watchDebounced } from '@vueuse/core';
@@ -55,6 +55,15 @@ export const useTogether = defineStore('together', () => {
       return view ? lookOfView(view) : null;
     });
   });
+  /** Parts that stand elsewhere than where they were drawn from others. */
+  const strayed = computed(() =>
+    it.value && design.design && design.ledger
+      ? strayedIn(design.design, design.ledger, it.value, (part) => {
+          const view = evaluation.parts.get(part);
+          return view ? lookOfView(view) : null;
+        })
+      : [],
+  );
   const found = shallowRef<{ readonly of: Assembled; readonly freedoms: Freedoms } | null>(null);
   /** Null until they are found for what stands here now. */
   const freedoms = computed(() => (found.value?.of === it.value ? (found.value?.freedoms ?? null) : null));
@@ -197,6 +206,12 @@ export const useTogether = defineStore('together', () => {
     return homes;
   }
 
+  /** What has come to stand elsewhere has its home there from now on. */
+  function settleHomes(): void {
+    if (it.value && session.activeAssembly)
+      session.notice = design.edit(moveInstances(session.activeAssembly, homesMoved()));
+  }
+
   /** A suppressed joint holds again. */
   function wake(joint: string): void {
     if (session.activeAssembly)
@@ -206,6 +221,8 @@ export const useTogether = defineStore('together', () => {
   return {
     assembly,
     it,
+    strayed,
+    settleHomes,
     freedoms,
     ...moving,
     picked,

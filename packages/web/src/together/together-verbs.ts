@@ -1,5 +1,5 @@
 /** What can be done in an assembly with what is picked. */
-import { JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, removeInstances } from '@helb/core';
+import { addPart, JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, placeInstances, removeInstances, severalEdits, type Instance } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -92,8 +92,25 @@ export function useTogetherVerbs() {
     ...((together.it?.members.length ?? 0) > 0
       ? [{ id: 'parts', label: 'Parts list', active: session.showParts, run: () => void (session.showParts = !session.showParts) }] // prettier-ignore
       : []),
+    { id: 'new-here', label: 'New part here', run: newPartHere },
     ...(together.alone ? [{ id: 'all', label: 'Show all', run: () => (together.alone = null) }] : []),
   ];
+
+  /** A part drawn in its place, with the others round it. */
+  function newPartHere(): void {
+    const names = new Set(Object.values(design.design?.parts ?? {}).map((p) => p.name));
+    let n = 1;
+    while (names.has(`Part ${n}`)) n++;
+    const [part, instance, assembly] = [newId('p'), newId('i'), session.activeAssembly!];
+    const home = { at: [0, 0, 0], turn: [0, 0, 0, 1] } satisfies Instance['home'];
+    session.notice = design.edit(
+      severalEdits('Add a part in place', [
+        addPart(part, `Part ${n}`),
+        placeInstances(assembly, [[instance, { of: { part }, home }]]),
+      ]),
+    );
+    if (session.notice === null) session.openInPlace(part, { assembly, instance: [instance] });
+  }
 
   function keepThisPose(): void {
     const at = Object.fromEntries([...together.poses].map(([key, { at: p, turn }]) => [key, { at: [...p] as [number, number, number], turn: [...turn] as [number, number, number, number] }])); // prettier-ignore

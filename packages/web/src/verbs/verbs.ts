@@ -10,6 +10,7 @@ import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { pickerOf } from '../slots/pickers.ts';
 import { useMeasuring } from '../ledger/measuring.ts';
+import { useInPlace } from '../together/in-place.ts';
 import { useLookVerbs } from './look-verbs.ts';
 
 export interface Verb {
@@ -86,10 +87,10 @@ export function useVerbs() {
     if (slots) beginWith(kind, slots);
   }
 
-  function beginWith(kind: StepKind, slots: Record<string, unknown>): void {
+  function beginWith(kind: StepKind, slots: Record<string, unknown>, name = freshName(kind.label)): void {
     if (!session.activePart) return;
     const id = newId('s');
-    const step: Step = { ...slots, kind: kind.kind, name: freshName(kind.label) };
+    const step: Step = { ...slots, kind: kind.kind, name };
     const add = addStep(session.activePart, id, step, placeHere());
     if (asSketch(step)) {
       if (!refuse(design.edit(add))) return;
@@ -101,6 +102,15 @@ export function useVerbs() {
     session.leaveSketch();
     session.picks = [];
     session.editing = id;
+  }
+
+  const inPlace = useInPlace();
+  const othersToBorrow = computed(() => (design.design?.partOrder ?? []).filter((id) => id !== session.activePart));
+
+  /** Begin a step that borrows; it comes before what draws from it. */
+  function borrowPart({ name, from }: Step): void {
+    session.beside = null;
+    beginWith(kindOf({ kind: 'borrow' }), { from }, name);
   }
 
   /** Begin a step from a file. */
@@ -250,6 +260,14 @@ export function useVerbs() {
 
   const partVerbs = computed<Verb[]>(() => {
     const { picks } = session;
+    const lending = inPlace.chosen.value;
+    if (lending) {
+      const { member } = lending;
+      return [
+        { id: 'borrow', label: `Borrow ${member.name}`, run: () => borrowPart(inPlace.stepFor(lending)) },
+        { id: 'go-beside', label: `Work on ${member.name}`, run: () => session.openInPlace(member.part, { assembly: session.inPlace!.assembly, instance: member.path }) }, // prettier-ignore
+      ];
+    }
     if (picks.length > 0)
       return [
         ...stepKinds()
@@ -265,6 +283,7 @@ export function useVerbs() {
         run: () => sketchOn(datum),
       })),
       ...lookVerbs([]),
+      ...(othersToBorrow.value.length > 0 ? [{ id: 'borrow-part', label: 'Borrow a part', run: () => borrowPart({ kind: 'borrow', name: freshName('Borrow'), from: { part: othersToBorrow.value[0]! } }) }] : []), // prettier-ignore
       { id: 'new-part', label: 'New part', run: newPart },
     ];
   });
