@@ -130,6 +130,8 @@ export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
 export * from './fit/check-fit.ts';
 export * from './fit/cure.ts';
+export * from './fit/through-motion.ts';
+export * from './flex/fit-over-dials.ts';
 export * from './assembly/members.ts';
 export * from './assembly/travel.ts';
 export * from './assembly/parts-list.ts';

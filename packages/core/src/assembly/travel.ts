@@ -3,7 +3,7 @@ import Papa from 'papaparse';
 import { FORMULA } from '../standards/csv.ts';
 import { drive, type Driven } from '../mechanism/drive.ts';
 import { valueAt, type Placed } from '../mechanism/posture.ts';
-import { placedAt } from '../space/pose.ts';
+import { placedAt, type Pose } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
 import type { Assembled, JointMotion } from './assembled.ts';
 
@@ -19,6 +19,8 @@ export interface TravelSample {
   /** Of all motions, in the order of the joints and theirs. */
   readonly values: readonly number[];
   readonly points: readonly Vec3[];
+  /** Of the links. */
+  readonly poses: readonly Pose[];
 }
 
 export interface Travel {
@@ -58,6 +60,7 @@ export async function travelOf(
     samples.push({
       value: to,
       values: motions.map(({ motion }) => valueAt(it.mechanism, now, motion)),
+      poses: now.poses,
       points: traced.map(({ link, at }) => placedAt(now.poses[link]!, at)),
     });
     await breathe();

@@ -1,6 +1,6 @@
 /** What of an assembly does not fit: parts in each other, too close, or with bores out of line. Exact, by the kernel. */
 import type { Member } from '../assembly/members.ts';
-import { KernelError, type Box, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
+import { KernelError, type Box, type SolidBulk, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import type { Body } from '../names/body.ts';
 import { movedPoint } from '../space/transform.ts';
 import { transformOf, type Pose } from '../space/pose.ts';
@@ -62,7 +62,7 @@ export interface FitHooks {
 /** Less than this in common, mm³ a mm² of the smaller’s surface, is the kernel’s rounding where faces touch. */
 const TOUCH_DEPTH = 1e-5;
 /** Nearer than this, mm, is touching: solved sketches are rounded. */
-const LEAST_GAP = 1e-6;
+export const LEAST_GAP = 1e-6;
 
 /**
  * @param clearance gaps below this are told, mm; 0 for none
@@ -75,7 +75,7 @@ export async function checkFit(
 ): Promise<FitFinding[]> {
   const solids = new Map<string, SolidHandle>();
   const findings: FitFinding[] = [];
-  const boxes = standing.map(boxOf);
+  const boxes = standing.map(standingBox);
   const piece = ({ member, body, face }: Pick<Round, 'member' | 'body' | 'face'>): PieceOnStage => ({ member: standing[member]!.member.key, body, face }); // prettier-ignore
   const pairs = closePairs(standing, boxes, clearance);
   try {
@@ -151,24 +151,35 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
         gap = Math.min(gap, away);
         // Touching is told from overlapping by what they have in common; one wholly inside the other has no distance either.
         if (away > LEAST_GAP) continue;
-        for (const { solid: common } of kernel.combine('common', [solid(a, i)], [solid(b, j)])) {
-          const bulk = kernel.bulk(common);
-          kernel.free(common);
-          if (bulk.volume <= TOUCH_DEPTH * Math.min(one.facts.area, other.facts.area)) continue;
-          for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
-          volume += bulk.volume;
-        }
+        const bulk = overlapOf({ ...one, solid: solid(a, i) }, { ...other, solid: solid(b, j) }, kernel);
+        if (!bulk) continue;
+        for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
+        volume += bulk.volume;
       }
     if (volume > 0) return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume] };
-    return gap > LEAST_GAP && gap < clearance ? { kind: 'close', members, gap } : null;
+    return gap > LEAST_GAP && gap < clearance - LEAST_GAP ? { kind: 'close', members, gap } : null;
   } catch (error) {
     if (!(error instanceof KernelError)) throw error;
     return { kind: 'unknown', members, why: error.message };
   }
 }
 
+/** What two bodies have in common; null where they only touch. @throws KernelError */
+export function overlapOf(one: Body, other: Body, kernel: SolidKernel): SolidBulk | null {
+  let volume = 0;
+  const at: [number, number, number] = [0, 0, 0];
+  for (const { solid } of kernel.combine('common', [one.solid], [other.solid])) {
+    const bulk = kernel.bulk(solid);
+    kernel.free(solid);
+    if (bulk.volume <= TOUCH_DEPTH * Math.min(one.facts.area, other.facts.area)) continue;
+    for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
+    volume += bulk.volume;
+  }
+  return volume > 0 ? { volume, center: [at[0] / volume, at[1] / volume, at[2] / volume] } : null;
+}
+
 /** Around all that a member is, where it stands. */
-function boxOf({ bodies, pose }: Standing): Box {
+export function standingBox({ bodies, pose }: Pick<Standing, 'bodies' | 'pose'>): Box {
   const to = transformOf(pose);
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];

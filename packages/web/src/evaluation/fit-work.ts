@@ -1,5 +1,5 @@
 /** What the kernel is asked for an assembly: what does not fit in it, and what would cure that. */
-import { checkFit, curesOf, Ledger, Superseded, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
+import { checkFit, checkThroughMotion, curesOf, fitOverDials, Ledger, Superseded, type DialFit, type MotionFinding, type Station, type Traveller, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
 import type { Design, PartEvaluator, SolidKernel } from '@helb/core';
 
 /** A member as the page has it standing. */
@@ -69,6 +69,28 @@ export function fitWork(
           });
         return checkFit(standing, clearance, kernel, hooks);
       });
+    },
+    /** What does not fit on the way of a motion; positions are as the page drove there. */
+    checkMotion(
+      members: readonly PlacedMember[],
+      home: readonly Pose[],
+      stations: readonly Station[],
+      clearance: number,
+      listener: FitListener,
+    ): Promise<MotionFinding[] | null> {
+      const design = held();
+      return told(listener, async ({ kernel, evaluator }, hooks) => {
+        const ledger = Ledger.of(design);
+        const travellers: Traveller[] = [];
+        for (const { key, part, link, pose } of members)
+          travellers.push({ key, link, within: pose, bodies: (await evaluator.evaluate(design, ledger, part)).bodies });
+        return checkThroughMotion(travellers, home, stations, clearance, kernel, hooks);
+      });
+    },
+    /** What does not fit with each dial at the ends of its range. */
+    checkDials(assembly: string, clearance: number, listener: FitListener): Promise<DialFit[] | null> {
+      const design = held();
+      return told(listener, ({ kernel, evaluator }, hooks) => fitOverDials(design, assembly, clearance, evaluator, kernel, hooks)); // prettier-ignore
     },
     /** Numbers that would bring two faces in line, or into one plane, at home. */
     fitCures(assembly: string, faces: readonly [FaceOf, FaceOf], listener: FitListener): Promise<FitCure[] | null> {
