@@ -1,7 +1,7 @@
 /** Assemblies on real parts: joined by picked frames, following their numbers, telling what cannot be. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, deletePart, deleteStep,
+  addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, correspondingSpot, deletePart, deleteStep,
   drive, emptyDesign, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
   removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
@@ -292,4 +292,23 @@ describe('what cannot be is told, and the rest works on', () => {
       expect(faultOfTouched(design, outcome.touches)).toBeNull();
     }
   });
+});
+
+test('a part replaced keeps its joints where faces correspond', async () => {
+  const other = edited(
+    placedParts(addJoint('a', 'j', joint())),
+    addPart('longer', 'Longer pin'),
+    addStep('longer', 's9', round(4.5)),
+    addStep('longer', 'e9', extruded('s9', '44 mm')),
+  );
+  const looks = await looksOf(other);
+  const spot = correspondingSpot(joint().b.on, looks.get('pin')!, looks.get('longer')!);
+  const of = { part: 'longer' };
+  const bare = await put(edited(other, markInstances('a', ['i2'], { of })));
+  expect(bare.joints[0]!.fault).toMatch(/^Its side on Longer pin sits on an edge that is no longer found/);
+  const it = await put(edited(other, markInstances('a', ['i2'], { of }), changeJoint('a', 'j', { b: { instance: ['i2'], on: spot! } }))); // prettier-ignore
+  // Its upper rim, 44 high, in the bore’s upper rim at 8.
+  expect([it.joints[0]!.fault, it.closed]).toEqual([null, true]);
+  expect(whereIs(it, 'i2')).toEqual(near([20, 15, 8 - 44]));
+  expect(correspondingSpot({ step: 'd' }, looks.get('pin')!, looks.get('longer')!)).toBeNull();
 });

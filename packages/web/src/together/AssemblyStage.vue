@@ -13,7 +13,7 @@ import { Sheet } from '../stage/sheet.ts';
 import UnfoldedBox from '../stage/UnfoldedBox.vue';
 import { useTheme } from '../theme/theme.ts';
 import { memberOfStage, spotAt, stageId } from './offered-spots.ts';
-import { paintFrames } from './paint-frames.ts';
+import { paintFrames, paintTrace } from './paint-frames.ts';
 import { DRAGGED, usePlacing } from './placing.ts';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
@@ -95,7 +95,7 @@ watch([width, height, scene], () => {
 });
 
 const hitsOf = (spots: readonly (PickedSpot | null)[]): Hit[] => spots.flatMap((s) => (s?.hit ? [s.hit] : []));
-watch([() => together.picked, hovered, shown, () => together.lit, () => theme.shown], () => {
+watch([() => together.picked, hovered, shown, () => together.lit, () => together.trace, () => theme.shown], () => {
   scene.value?.light([...hitsOf(together.picked), ...together.lit], hovered.value?.hit ?? null);
   scene.value?.invalidateOverlay();
 });
@@ -111,8 +111,9 @@ function paint(): void {
   sheet.cover([0, 0, width.value, height.value]);
   sheet.show(false);
   const spots = hovered.value ? [...together.picked, hovered.value] : together.picked;
-  if (spots.length === 0) return;
+  if (spots.length === 0 && together.trace.length === 0) return;
   const ctx = sheet.begin();
+  if (ctx) paintTrace(ctx, scene.value, together.trace);
   if (ctx) paintFrames(ctx, scene.value, spots.map((s) => poseWithin(together.poseOf(s.member), s.frame))); // prettier-ignore
 }
 

@@ -48,7 +48,9 @@ async function run(): Promise<void> {
   };
   try {
     const found = await travelOf(it, it.home, driver.value, rangeOfMotion(it, driver.value), SAMPLES, point.value ? [point.value] : [], breathe); // prettier-ignore
-    if (own === asked) travel.value = found;
+    if (own !== asked) return;
+    travel.value = found;
+    together.trace = found.samples.flatMap((s) => s.points.slice(0, 1));
   } catch {
     // A newer one is under way.
   } finally {
@@ -56,7 +58,10 @@ async function run(): Promise<void> {
   }
 }
 watch([() => together.it, driver, point], () => void run(), { immediate: true });
-onBeforeUnmount(() => asked++);
+onBeforeUnmount(() => {
+  asked++;
+  together.trace = [];
+});
 
 const unitOf = (key: string) => (key === 'turn' ? 180 / Math.PI : 1);
 const unitName = (key: string) => (key === 'turn' ? '°' : ' mm');

@@ -12,6 +12,7 @@ import DriveRow from './DriveRow.vue';
 import FitCheck from './FitCheck.vue';
 import InstanceRow from './InstanceRow.vue';
 import JointCard from './JointCard.vue';
+import ReplaceForm from './ReplaceForm.vue';
 import { useTogether } from './together-store.ts';
 
 const design = useDesign();
@@ -71,6 +72,7 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
         <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
       </ul>
       <ArrangeForm v-if="together.arranging" :instance="together.arranging" />
+      <ReplaceForm v-if="together.replacing" :key="together.replacing" :instance="together.replacing" />
       <ol class="flex flex-col gap-2" aria-label="Joints">
         <JointCard v-for="joint in joints" :key="joint.key" :state="joint" />
         <li

@@ -1,4 +1,4 @@
-/** Frames on the stage: a ring where they are, a long stroke along z and a short one along x. */
+/** Frames on the stage: a ring where they are, a long stroke along z and a short one along x; and the way of a point. */
 import { placedAt, type Pose, type Vec3 } from '@helb/core';
 import type { StageScene } from '../stage/scene.ts';
 import { inks } from '../theme/theme.ts';
@@ -32,4 +32,19 @@ export function paintFrames(ctx: CanvasRenderingContext2D, scene: StageScene, fr
     ctx.arc(ax, ay, 2.5, 0, 2 * Math.PI);
     ctx.fill();
   }
+}
+
+/** The way a point takes through a motion. */
+export function paintTrace(ctx: CanvasRenderingContext2D, scene: StageScene, places: readonly Vec3[]): void {
+  if (places.length < 2) return;
+  ctx.strokeStyle = INK.frame;
+  ctx.lineWidth = 1.5;
+  ctx.setLineDash([6, 3]);
+  ctx.beginPath();
+  for (const [i, p] of places.entries()) {
+    const [x, y] = scene.pixelOf(p);
+    if (i === 0) ctx.moveTo(x, y);
+    else ctx.lineTo(x, y);
+  }
+  ctx.stroke();
 }

@@ -1,7 +1,7 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
   addJoint, assembled, changeJoint, dot, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, strayedIn, turned,
-  type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot,
+  type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { watchDebounced } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -81,6 +81,10 @@ export const useTogether = defineStore('together', () => {
   const chosen = shallowRef<ReadonlySet<string>>(new Set());
   /** The motion whose chart lies over the lower stage. */
   const charted = shallowRef<{ readonly joint: string; readonly motion: string } | null>(null);
+  /** The way of the followed point, in space, while its motion is charted. */
+  const trace = shallowRef<readonly Vec3[]>([]);
+  /** The instance for which another part is being chosen. */
+  const replacing = ref<string | null>(null);
   /** The instance of which a row or ring is being made. */
   const arranging = ref<string | null>(null);
   /** Faces lit besides those picked. */
@@ -96,6 +100,8 @@ export const useTogether = defineStore('together', () => {
       alone.value = null;
       charted.value = null;
       arranging.value = null;
+      replacing.value = null;
+      trace.value = [];
       goHome();
     },
   );
@@ -231,6 +237,8 @@ export const useTogether = defineStore('together', () => {
     lit,
     charted,
     arranging,
+    replacing,
+    trace,
     joining,
     poses,
     poseOf,

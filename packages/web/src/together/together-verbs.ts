@@ -55,7 +55,10 @@ export function useTogetherVerbs() {
       { id: 'suppress', label: 'Suppress', run: () => mark({ suppressed: true }) },
       { id: 'copy', label: 'Copy', run: () => arranging.copy(ids) },
       ...(ids.length === 1
-        ? [{ id: 'arrange', label: 'Row or ring', run: () => void (together.arranging = ids[0]!) }]
+        ? [
+            { id: 'arrange', label: 'Row or ring', run: () => void (together.arranging = ids[0]!) },
+            { id: 'replace', label: 'Replace', run: () => void (together.replacing = ids[0]!) },
+          ]
         : [{ id: 'gather', label: 'Gather', run: () => arranging.gather(ids) }]),
       ...(ids.length === 1 && 'assembly' in own.instances[ids[0]!]!.of
         ? [
