@@ -106,6 +106,16 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
     await expect(page.getByTestId('finding').filter({ hasText: 'stand in each other' })).toHaveCount(0);
   });
 
+  await test.step('on the way of a motion and with the dials at their ends it is checked as well', async () => {
+    const where = page.getByLabel('Where the fit is checked');
+    await where.selectOption({ label: 'on the way of Pin on Base, turn' });
+    await page.getByRole('button', { name: 'Check the fit' }).click();
+    await expect(page.getByText('Nothing runs into anything in 49 positions on the way.')).toBeVisible();
+    await where.selectOption({ label: 'with each dial at its ends' });
+    await page.getByRole('button', { name: 'Check the fit' }).click();
+    await expect(page.getByText('No number of this design is a dial yet')).toBeVisible();
+  });
+
   await test.step('reopened by its address, it stands as it was left', async () => {
     await w.allSaved();
     await page.reload();
@@ -152,6 +162,18 @@ test('a row held by one expression, gathered and dissolved; motions coupled, a p
     await page.getByRole('button', { name: 'Pose', exact: true }).click();
     await expect(page.locator('[data-motion="Pin 1 on Base turn"]')).toContainText('90°');
     await page.keyboard.press('h');
+  });
+
+  await test.step('taken apart to be seen, kept so, put together as it was', async () => {
+    await w.verb('Take apart').click();
+    await expect.poll(() => hands.placeOf('Pin 1')).not.toEqual([20, 20, -30]);
+    await w.verb('Keep this view').click();
+    await page.getByRole('button', { name: 'Put together' }).first().click();
+    await expect.poll(() => hands.placeOf('Pin 1')).toEqual([20, 20, -30]);
+    await page.getByRole('button', { name: 'Taken apart', exact: true }).click();
+    await expect.poll(() => hands.placeOf('Pin 1')).not.toEqual([20, 20, -30]);
+    await page.getByRole('button', { name: 'Put together' }).first().click();
+    await expect(hands.state).toHaveText('1 freedom');
   });
 
   await test.step('a row of three by one expression follows its number', async () => {

@@ -127,6 +127,7 @@ export * from './flex/words.ts';
 export { writeFlexCsv } from './flex/write-csv.ts';
 export * from './assembly/assembled.ts';
 export * from './assembly/correspond.ts';
+export * from './assembly/exploded.ts';
 export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
 export * from './fit/check-fit.ts';

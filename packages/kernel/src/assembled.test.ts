@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, correspondingSpot, deletePart, deleteStep,
-  drive, emptyDesign, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
+  drive, emptyDesign, exploded, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
   removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -311,4 +311,23 @@ test('a part replaced keeps its joints where faces correspond', async () => {
   expect([it.joints[0]!.fault, it.closed]).toEqual([null, true]);
   expect(whereIs(it, 'i2')).toEqual(near([20, 15, 8 - 44]));
   expect(correspondingSpot({ step: 'd' }, looks.get('pin')!, looks.get('longer')!)).toBeNull();
+});
+
+test('taken apart, what hangs on the held part is drawn off along its joint until it is free', async () => {
+  const it = await put(placedParts(addJoint('a', 'j', joint())));
+  // The plate is 8 thick; the pin stands from 22 below its top to it.
+  const boxes = [
+    { min: [0, 0, 0], max: [60, 40, 8] },
+    { min: [15.2, 10.2, -22], max: [24.8, 19.8, 8] },
+  ] as const;
+  const [plate, pin] = exploded(it, boxes);
+  expect(plate).toEqual([0, 0, 0]);
+  expect([pin![0], pin![1]]).toEqual(near([0, 0]));
+  // It lies below the plate’s middle, so it goes down, and no farther than it must.
+  expect(pin![2]).toBeLessThan(-8);
+  expect(pin![2]).toBeGreaterThan(-20);
+  // Without a joint it goes along the axis on which it lies farthest out, or stays where it is free.
+  const loose = await put(placedParts());
+  expect(exploded(loose, [boxes[0], { min: [75, 65, 5], max: [85, 75, 35] }])[1]).toEqual([0, 0, 0]);
+  expect(exploded(loose, [null, null])).toEqual([[0, 0, 0], [0, 0, 0]]); // prettier-ignore
 });

@@ -111,8 +111,10 @@ export const KeptPose = z
   .strictObject({
     name: Name,
     at: z.record(z.string().max(400), StoredPose).describe('Where instances stand, by their ids joined with /.'),
+    exploded: z.literal(true).optional().describe('Taken apart to be seen: joints do not hold.'),
   })
   .describe('A position of the moving parts, kept to be looked at again.');
+export type KeptPose = z.infer<typeof KeptPose>;
 
 export const Assembly = z
   .strictObject({

@@ -85,7 +85,15 @@ watch([shown, scene, () => session.drawing], () => {
   if (key !== fitted && width.value > 0) fit(fitted !== '' && key.startsWith(`${session.activeAssembly} `));
   if (width.value > 0) fitted = key;
 });
-watch(standing, () => scene.value?.placeBodies(standing.value));
+watch(standing, () => {
+  scene.value?.placeBodies(standing.value);
+  scene.value?.invalidateOverlay();
+});
+// What is taken apart reaches farther than what stands together.
+watch(
+  () => together.spread === 1 && together.apart !== null,
+  (open) => open && fit(),
+);
 watch([() => theme.shown, scene], () => scene.value?.recolor(), { flush: 'post' });
 watch([() => session.section, scene], () => scene.value?.setSection(session.section));
 watch([width, height, scene], () => {
@@ -111,10 +119,24 @@ function paint(): void {
   sheet.cover([0, 0, width.value, height.value]);
   sheet.show(false);
   const spots = hovered.value ? [...together.picked, hovered.value] : together.picked;
-  if (spots.length === 0 && together.trace.length === 0) return;
+  if (spots.length === 0 && together.trace.length === 0 && !together.offsets) return;
   const ctx = sheet.begin();
+  if (ctx) for (const path of paths()) paintTrace(ctx, scene.value, path);
   if (ctx) paintTrace(ctx, scene.value, together.trace);
   if (ctx) paintFrames(ctx, scene.value, spots.map((s) => poseWithin(together.poseOf(s.member), s.frame))); // prettier-ignore
+}
+
+/** From where each part stands at home to where it is drawn off. */
+function paths(): [Vec3, Vec3][] {
+  const own = together.it;
+  if (!own || !together.offsets) return [];
+  return members.value.flatMap(({ part, link, within }): [Vec3, Vec3][] => {
+    const center = evaluation.parts.get(part)?.bodies[0]?.center;
+    const [x, y, z] = together.offsets![link]!;
+    if (!center || Math.hypot(x, y, z) < 1e-6) return [];
+    const home = placedAt(poseWithin(own.home.poses[link]!, within), center);
+    return [[home, [home[0] + x, home[1] + y, home[2] + z]]];
+  });
 }
 
 function at(event: MouseEvent): [number, number] {
@@ -138,6 +160,8 @@ interface Held {
   readonly local: Vec3;
   readonly from: Vec3;
   readonly start: readonly [number, number];
+  /** Where it was drawn last. */
+  last: Vec3;
 }
 let down: [number, number] | null = null;
 let held: Held | null = null;
@@ -153,10 +177,10 @@ function onDown(event: PointerEvent): void {
   const member = point && members.value.find((m) => m.key === memberOfStage(point.body));
   const link = member && together.it?.links[member.link];
   held = null;
-  if (!point || !member || !link || link.held || together.joining !== null) return;
+  if (!point || !member || !link || (link.held && !together.apart) || together.joining !== null) return;
   const pose = together.now?.poses[member.link];
   if (!pose) return;
-  held = { link: member.link, local: placedAt(poseBack(pose), point.at), from: point.at, start: down };
+  held = { link: member.link, local: placedAt(poseBack(pose), point.at), from: point.at, start: down, last: point.at };
   scene.value.controls.enabled = false;
   surface.value!.setPointerCapture(event.pointerId);
 }
@@ -169,7 +193,10 @@ function onMove(event: PointerEvent): void {
     const { right, up, scale } = scene.value.screen();
     const [dx, dy] = [(p[0] - held.start[0]) / scale, -(p[1] - held.start[1]) / scale];
     const to = [0, 1, 2].map((i) => held!.from[i]! + dx * right[i]! + dy * up[i]!) as unknown as Vec3;
-    together.pull(held.link, held.local, to, [right, up]);
+    if (together.apart) {
+      together.drawOff(held.link, to.map((n, i) => n - held!.last[i]!) as unknown as Vec3);
+      held.last = to;
+    } else together.pull(held.link, held.local, to, [right, up]);
   } else if (event.buttons === 0) hovered.value = spotUnder(...p);
 }
 
@@ -257,7 +284,26 @@ defineExpose({ fit });
       Nothing stands here yet. Drag a part from the tray, or press Place on it; the first one is held fast.
     </p>
     <p
-      v-if="together.stopped || together.moved"
+      v-if="together.apart"
+      role="status"
+      class="absolute top-3 left-4 flex items-center gap-3 rounded-md border border-hairline bg-panel/95 px-3 py-1.5 text-xs text-quiet"
+      @pointerdown.stop
+      @pointerup.stop
+    >
+      <span>Taken apart, only to be looked at; drag a part to draw it off farther.</span>
+      <input
+        v-model.number="together.spread"
+        type="range"
+        min="0"
+        max="1"
+        step="any"
+        class="h-1 w-24 accent-[var(--color-petrol)]"
+        aria-label="How far it is taken apart"
+      />
+      <button class="font-medium text-link underline" @click="together.putTogether()">Put together</button>
+    </p>
+    <p
+      v-else-if="together.stopped || together.moved"
       role="status"
       class="absolute top-3 left-4 flex items-center gap-3 rounded-md border border-hairline bg-panel/95 px-3 py-1.5 text-xs text-quiet"
     >

@@ -111,7 +111,10 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
       <div v-if="poses.length > 0" class="text-xs">
         <h3 class="mb-1 font-semibold text-quiet">Poses</h3>
         <p v-for="[id, pose] in poses" :key="id" class="flex min-h-6 items-center gap-2" :data-pose="pose.name">
-          <button class="min-w-0 flex-1 truncate text-left text-link underline" @click="together.lookAtPose(pose)">
+          <button
+            class="min-w-0 flex-1 truncate text-left text-link underline"
+            @click="pose.exploded ? together.lookApart(pose) : (together.putTogether(), together.lookAtPose(pose))"
+          >
             {{ pose.name }}
           </button>
           <button class="text-quiet hover:text-bad" :aria-label="`Forget ${pose.name}`" @click="forget(id)">

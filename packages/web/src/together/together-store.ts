@@ -13,6 +13,7 @@ import type { Hit } from '../stage/scene.ts';
 import { useModes } from '../modes/mode-stack.ts';
 import { jointLabel, type Joining } from './joint-words.ts';
 import { useMoving } from './moving.ts';
+import { useTakingApart } from './taking-apart.ts';
 
 /** A frame picked on a part that stands in the assembly. */
 export interface PickedSpot {
@@ -75,6 +76,8 @@ export const useTogether = defineStore('together', () => {
 
   const moving = useMoving(it, freedoms);
   const { now, goHome } = moving;
+  const apart = useTakingApart(it, goHome);
+  const { offsets, shiftedBy } = apart;
 
   const picked = shallowRef<readonly PickedSpot[]>([]);
   /** Instances picked as wholes, by id, in this assembly. */
@@ -102,13 +105,16 @@ export const useTogether = defineStore('together', () => {
       arranging.value = null;
       replacing.value = null;
       trace.value = [];
+      apart.putTogether();
       goHome();
     },
   );
   /** Where a member stands, now or in another posture. */
   function poseOf(key: string, at = now.value): Pose {
     const member = it.value?.members.find((m) => m.key === key);
-    return member && at ? poseWithin(at.poses[member.link] ?? HERE, member.within) : HERE;
+    if (!member || !at) return HERE;
+    const pose = poseWithin(at.poses[member.link] ?? HERE, member.within);
+    return at === now.value && offsets.value ? shiftedBy(pose, offsets.value[member.link]!) : pose;
   }
 
   /** Where all members stand now, by key. */
@@ -116,7 +122,9 @@ export const useTogether = defineStore('together', () => {
     const at = new Map<string, Pose>();
     for (const { key, link, within } of it.value?.members ?? []) {
       const own = now.value?.poses[link];
-      if (own) at.set(key, poseWithin(own, within));
+      if (!own) continue;
+      const pose = poseWithin(own, within);
+      at.set(key, offsets.value ? shiftedBy(pose, offsets.value[link]!) : pose);
     }
     return at;
   });
@@ -177,6 +185,7 @@ export const useTogether = defineStore('together', () => {
 
   function begin(edit: Edit, id: string): void {
     goHome();
+    apart.putTogether();
     session.notice = design.tryOut(edit);
     if (session.notice !== null) return;
     picked.value = [];
@@ -231,6 +240,7 @@ export const useTogether = defineStore('together', () => {
     settleHomes,
     freedoms,
     ...moving,
+    ...apart,
     picked,
     chosen,
     alone,

@@ -92,6 +92,10 @@ export function useTogetherVerbs() {
           { id: 'keep-pose', label: 'Keep this pose', run: keepThisPose },
         ]
       : []),
+    ...((together.it?.members.length ?? 0) > 1
+      ? [{ id: 'apart', label: together.apart ? 'Put together' : 'Take apart', active: together.apart !== null, run: () => together.takeApart() }] // prettier-ignore
+      : []),
+    ...(together.apart ? [{ id: 'keep-apart', label: 'Keep this view', run: () => keepThisPose() }] : []),
     ...((together.it?.members.length ?? 0) > 0
       ? [{ id: 'parts', label: 'Parts list', active: session.showParts, run: () => void (session.showParts = !session.showParts) }] // prettier-ignore
       : []),
@@ -117,7 +121,13 @@ export function useTogetherVerbs() {
 
   function keepThisPose(): void {
     const at = Object.fromEntries([...together.poses].map(([key, { at: p, turn }]) => [key, { at: [...p] as [number, number, number], turn: [...turn] as [number, number, number, number] }])); // prettier-ignore
-    session.notice = design.edit(keepPose(session.activeAssembly!, newId('k'), { name: 'Pose', at }));
+    session.notice = design.edit(
+      keepPose(
+        session.activeAssembly!,
+        newId('k'),
+        together.apart ? { name: 'Taken apart', at, exploded: true } : { name: 'Pose', at },
+      ),
+    );
   }
 
   const joining = computed(() => together.joining !== null);
