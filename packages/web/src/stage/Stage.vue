@@ -144,17 +144,17 @@ function lookOf(body: BodyView): Omit<ShownBody, 'view'> {
   if (other !== null) return { color: colorOfPart(design.design, other), opacity: 1, look: 'faint' };
   return { ...look.value, look: session.inSketch ? 'faint' : 'solid' };
 }
-watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value), inPlace.shown], () => {
+watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value), () => inPlace.shown], () => {
   if (!scene.value) return;
   scene.value.setBodies(
     [
       ...visible.value.map((b) => ({ view: b, ...lookOf(b) })),
-      ...inPlace.shown.value,
+      ...inPlace.shown,
       ...ghosts.value.map((b) => ({ view: b, ...look.value, look: 'ghost' as const })),
     ],
     session.drawing,
   );
-  const empty = bodies.value.length + inPlace.shown.value.length === 0;
+  const empty = bodies.value.length + inPlace.shown.length === 0;
   if (view.value && width.value > 0 && (refit || shownPart !== session.activePart || (wasEmpty && !empty)))
     fit(shownPart === session.activePart);
   refit = false;
@@ -353,7 +353,7 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
       class="absolute inset-x-3 top-10 mx-auto w-fit"
       :bodies="own"
     />
-    <InPlaceBar v-if="inPlace.words.value" class="absolute top-3 left-4" :where="inPlace.words.value" />
+    <InPlaceBar v-if="inPlace.words" class="absolute top-3 left-4" :where="inPlace.words" />
     <StackList v-if="surface && !session.inSketch" ref="stack" :picking="picking" :surface="surface" />
     <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
       <ShowMenu v-if="!session.inSketch && bodies.length > 0" />

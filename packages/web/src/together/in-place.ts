@@ -3,6 +3,7 @@ import {
   addStep, assembled, instanceName, lookOfView, newId, outsideOf, poseFrom, poseWithin,
   type Member, type Pose, type Source, type Step,
 } from '@helb/core'; // prettier-ignore
+import { defineStore } from 'pinia';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -17,16 +18,17 @@ export interface Beside {
   readonly pose: Pose;
 }
 
-export function useInPlace() {
+export const useInPlace = defineStore('in-place', () => {
   const design = useDesign();
   const session = useSession();
   const evaluation = useEvaluation();
 
+  /** As what is borrowed is taken: its own joints are left out, so that its own shape does not decide where it is drawn. */
   const it = computed(() => {
     const at = session.inPlace;
     if (!at || !design.design?.assemblies?.[at.assembly] || !design.ledger) return null;
     return assembled(design.design, design.ledger, at.assembly, (part) => {
-      const view = evaluation.parts.get(part);
+      const view = part === session.activePart ? null : evaluation.parts.get(part);
       return view ? lookOfView(view) : null;
     });
   });
@@ -111,8 +113,8 @@ export function useInPlace() {
     return null;
   }
 
-  return { it, own, beside, shown, besideAt, chosen, words, stepFor, bringIn };
-}
+  return { shown, besideAt, chosen, words, stepFor, bringIn };
+});
 const MOST_WAIT_MS = 10_000;
 
 /** The part a step borrows from; null for other steps. */

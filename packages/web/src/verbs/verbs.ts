@@ -260,7 +260,7 @@ export function useVerbs() {
 
   const partVerbs = computed<Verb[]>(() => {
     const { picks } = session;
-    const lending = inPlace.chosen.value;
+    const lending = inPlace.chosen;
     if (lending) {
       const { member } = lending;
       return [
