@@ -1,8 +1,8 @@
 /** Parts drawn from other parts: what is borrowed stays linked, stays the other’s, and goes round in no circle. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addJoint, addPart, addStep, deletePart, emptyDesign, Ledger, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension,
-  suppressStep, type Design, type Edit, type Instance, type Joint, type PartOutcome, type Source, type Step,
+  addAssembly, addDimension, addJoint, addPart, addStep, assembled, deletePart, emptyDesign, Ledger, lookOfOutcome, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension, setJointNumber, strayedIn,
+  suppressStep, type Design, type Edit, type Instance, type Joint, type PartLook, type PartOutcome, type Source, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, outline, rectangle, round } from './sample-parts.ts';
@@ -33,6 +33,13 @@ async function standing(design: Design, from: Source = { part: 'plate' }): Promi
   );
 }
 const heights = ({ bodies }: PartOutcome) => bodies.map((b) => [b.facts.box.min[2], b.facts.box.max[2]].map((z) => Number(z.toFixed(4)))); // prettier-ignore
+async function strayed(design: Design) {
+  const ledger = Ledger.of(design);
+  const looks = new Map<string, PartLook>();
+  for (const part of design.partOrder) looks.set(part, lookOfOutcome(await evaluate(design, part)));
+  const lookAt = (part: string) => looks.get(part) ?? null;
+  return strayedIn(design, ledger, assembled(design, ledger, 'a', lookAt), lookAt);
+}
 const message = ({ steps }: PartOutcome) => steps.find((s) => s.status === 'failed')?.message;
 
 describe('bodies of another part', () => {
@@ -148,8 +155,16 @@ describe('as they stand in an assembly', () => {
         [rod!],
       ),
     };
-    const seated: Joint = { kind: 'rigid', name: 'Rod on plate', a: { instance: ['ip'], on: await face('plate', 1) }, b: { instance: ['ir'], on: foot }, numbers: {} }; // prettier-ignore
-    expect(heights(await evaluate(edited(design, addJoint('a', 'j2', seated)), 'rod'))).toEqual([[33, 53]]);
+    const seated: Joint = { kind: 'planar', name: 'Rod on plate', a: { instance: ['ip'], on: await face('plate', 1) }, b: { instance: ['ir'], on: foot }, numbers: {} }; // prettier-ignore
+    const whole = edited(design, addJoint('a', 'j2', seated));
+    expect(heights(await evaluate(whole, 'rod'))).toEqual([[33, 53]]);
+    expect(await strayed(whole)).toEqual([]);
+    // Seated 3 mm off, it stands elsewhere than where it was drawn; drawn from there it does not.
+    const off = edited(whole, setJointNumber('a', 'j2', 'offset', '3 mm'));
+    const [astray, ...more] = await strayed(off);
+    expect(more).toEqual([]);
+    expect(astray).toMatchObject({ part: 'rod', step: 'b', own: ['ir'], by: expect.closeTo(3, 6), turn: expect.closeTo(0, 6) }); // prettier-ignore
+    expect(heights(await evaluate(off, 'rod'))).toEqual([[33, 53]]);
   });
 
   test('what stands there no longer is told', async () => {
