@@ -110,7 +110,11 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
     const where = page.getByLabel('Where the fit is checked');
     await where.selectOption({ label: 'on the way of Pin on Base, turn' });
     await page.getByRole('button', { name: 'Check the fit' }).click();
-    await expect(page.getByText('Nothing runs into anything in 49 positions on the way.')).toBeVisible();
+    await expect(
+      page.getByText(
+        'Nothing runs into anything in 49 positions on the way, where what touches at rest was looked at in every third.',
+      ),
+    ).toBeVisible();
     await where.selectOption({ label: 'with each dial at its ends' });
     await page.getByRole('button', { name: 'Check the fit' }).click();
     await expect(page.getByText('No number of this design is a dial yet')).toBeVisible();

@@ -52,7 +52,7 @@ export interface FlatPair {
   readonly by: number;
 }
 
-/** Normals that differ by less, as sine, are parallel. */
+/** Normals of which the cosine lacks less of 1 are parallel. */
 const PARALLEL = 1e-6;
 /** Farther from flush, mm, two faces are a step that is meant. */
 export const NEARLY_FLUSH = 0.5;
@@ -89,7 +89,7 @@ export function bottomingOut(ones: readonly Flat[], others: readonly Flat[]): Fl
   const facing = pairs(ones, others, -1).filter(({ one, other }) => over(one, other) > SAME_PLANE);
   const bottoms = facing.filter((p) => Math.abs(p.by) <= SAME_PLANE && (p.one.recessed || p.other.recessed));
   const open = facing.filter((p) => p.by > SAME_PLANE && p.by <= NEARLY_CLOSED && !p.one.recessed && !p.other.recessed);
-  return open.filter(({ one }) => bottoms.some((b) => Math.abs(dot(b.one.normal, one.normal)) > 1 - PARALLEL));
+  return open.filter(({ one }) => bottoms.some((b) => dot(b.one.normal, one.normal) > 1 - PARALLEL));
 }
 
 /** @param sense 1 for normals alike, -1 for normals against each other */

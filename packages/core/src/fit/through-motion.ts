@@ -3,7 +3,7 @@ import type { Assembled } from '../assembly/assembled.ts';
 import { KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import type { Body } from '../names/body.ts';
 import type { CorneredBody } from '../names/find-vertex.ts';
-import { placedAt, poseFrom, posesApart, poseWithin, transformOf, turned, type Pose } from '../space/pose.ts';
+import { HERE, placedAt, poseFrom, posesApart, poseWithin, transformOf, turned, type Pose } from '../space/pose.ts';
 import { dot, minus, type Vec3 } from '../space/vector.ts';
 import { standingBox, LEAST_GAP, overlapOf, type FitHooks } from './check-fit.ts';
 import { spotsOfEdge } from './standing-faces.ts';
@@ -92,12 +92,12 @@ async function alongTheWay(
   const members = [a.key, b.key] as const;
   let into: { at: number; volume: number } | null = null;
   let near: { at: number; gap: number } | null = null;
-  const here: Pose = { at: [0, 0, 0], turn: [0, 0, 0, 1] };
-  const still = standingBox({ bodies: a.bodies, pose: here });
-  const restGap = gapAt(a, b, relative(a, b, home), kernel);
+  const still = standingBox({ bodies: a.bodies, pose: HERE });
+  let restGap = Infinity;
   let free = 0;
   let lookedAt: Pose | null = null;
   try {
+    restGap = gapAt(a, b, relative(a, b, home), kernel);
     for (const [i, { value, poses }] of stations.entries()) {
       const pose = relative(a, b, poses);
       // It has not gone far enough since the last look to have come near.
@@ -163,7 +163,7 @@ const common = (a: Traveller, b: Traveller, pose: Pose, kernel: SolidKernel): nu
       (sum, one) =>
         sum +
         solids.reduce(
-          (own, other, j) => own + (overlapOf({ ...one }, { ...b.bodies[j]!, solid: other }, kernel)?.volume ?? 0),
+          (own, other, j) => own + (overlapOf(one, { ...b.bodies[j]!, solid: other }, kernel)?.volume ?? 0),
           0,
         ),
       0,
@@ -181,7 +181,7 @@ export function leavingGuides(it: Assembled, seen: readonly Seen[], stations: re
     const [guide, slider] = [pair?.a, pair?.b].map((end) => end && seen.filter((t) => t.link === end.link));
     if (!pair || !guide?.length || !slider?.length) return [];
     const engagedAt = (poses: readonly Pose[]): number => {
-      const base: Pose = pair.a.link < 0 ? { at: [0, 0, 0], turn: [0, 0, 0, 1] } : poses[pair.a.link]!;
+      const base: Pose = pair.a.link < 0 ? HERE : poses[pair.a.link]!;
       const along = turned(poseWithin(base, pair.a.frame).turn, [0, 0, 1]);
       const [one, other] = [guide, slider].map((own) => reachAlong(own, poses, along));
       return Math.min(one![1], other![1]) - Math.max(one![0], other![0]);

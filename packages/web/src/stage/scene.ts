@@ -191,10 +191,10 @@ export class StageScene {
     this.invalidate();
   }
 
-  /** Is a place shown, or cut away? */
   /** What lies on the viewer’s side of this plane is looked through, while it is set. */
   private front: Frame | null = null;
 
+  /** Is a place shown, or cut away? */
   private isShown(p: THREE.Vector3): boolean {
     if (this.front && inFrontOf(this.front, p)) return false;
     return this.section.length === 0 || this.section.some((plane) => isLeft(plane, p));

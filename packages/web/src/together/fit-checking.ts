@@ -144,7 +144,7 @@ export function useFitChecking() {
     if (!found) return null;
     const seen = it.members.map(({ key, part, link, within }) => ({ key, link, within, bodies: (evaluation.parts.get(part)?.bodies ?? []).map(namedBody) })); // prettier-ignore
     const at = (value: number) => formatQuantity(value, driver.key === 'turn' ? 'angle' : 'length', design.design!.units); // prettier-ignore
-    clean.value = `Nothing runs into anything in ${samples.length} positions on the way${stopped ? `, as far as ${at(samples.at(-1)!.value)}, where it stops` : ''}.`; // prettier-ignore
+    clean.value = `Nothing runs into anything in ${samples.length} positions on the way, where what touches at rest was looked at in every third${stopped ? `, as far as ${at(samples.at(-1)!.value)}, where it stops` : ''}.`; // prettier-ignore
     return [...found, ...leavingGuides(it, seen, stations)].map((f): ToldFinding => ({
       says: motionSentence(f, at(f.at), words),
       members: f.members,
