@@ -48,6 +48,7 @@ test('a post drawn between two plates from one’s bore up to the other’s unde
     await page.getByRole('button', { name: 'Look from lower right front' }).click();
     await w.pick([70, 10, 40]);
     await expect(w.step('Borrow Cap')).toBeVisible();
+    await expect(w.step('Extrude 1')).toContainText('1 face');
     await page.getByRole('button', { name: 'Look from upper right front' }).click();
     await page.keyboard.press('Enter');
     await w.keep('Extrude 1');

@@ -284,7 +284,8 @@ async function clickAt(p: readonly [number, number], add: boolean): Promise<void
     session.beside = beside.member.key;
   } else if (await inPlace.bringIn(beside, step)) {
     await nextTick();
-    picking.click(...p, add);
+    // The slot may have been left meanwhile.
+    if (session.pickingFor?.step === step) picking.click(...p, add);
   }
 }
 
