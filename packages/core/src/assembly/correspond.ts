@@ -5,7 +5,7 @@ import { refOfFace } from '../names/find-face.ts';
 import { apart, dot } from '../space/vector.ts';
 import { turned, type Pose } from '../space/pose.ts';
 import type { PartLook } from './look.ts';
-import { frameOn, poseOfEdge, poseOfFace, SpotLost } from './spot.ts';
+import { frameOn, frameOrNull, poseOfEdge, poseOfFace } from './spot.ts';
 
 /** Cosine of the angle by which a frame may lean from the one it stands for. */
 const ALIKE = Math.cos(Math.PI / 180);
@@ -37,12 +37,3 @@ export function correspondingSpot(spot: Spot, on: PartLook, other: PartLook): Sp
 }
 
 const looksAlike = (a: Pose, b: Pose): boolean => dot(turned(a.turn, [0, 0, 1]), turned(b.turn, [0, 0, 1])) > ALIKE;
-
-function frameOrNull<T>(of: () => T): T | null {
-  try {
-    return of();
-  } catch (error) {
-    if (error instanceof SpotLost) return null;
-    throw error;
-  }
-}

@@ -77,7 +77,8 @@ const shifted = ({ min, max }: LinkBox, along: Vec3, far: number): LinkBox => {
 const meet = (a: LinkBox, b: LinkBox, room: number): boolean =>
   [0, 1, 2].every((k) => a.min[k]! < b.max[k]! + room && b.min[k]! < a.max[k]! + room);
 
-function around(boxes: readonly LinkBox[]): LinkBox | null {
+/** Around all of them; null round none. */
+export function around(boxes: readonly LinkBox[]): LinkBox | null {
   if (boxes.length === 0) return null;
   const of = (pick: (...n: number[]) => number, side: 'min' | 'max') => [0, 1, 2].map((k) => pick(...boxes.map((b) => b[side][k]!))) as unknown as Vec3; // prettier-ignore
   return { min: of(Math.min, 'min'), max: of(Math.max, 'max') };

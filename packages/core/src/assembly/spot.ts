@@ -115,3 +115,13 @@ export function poseOfEdge({ facts }: CorneredBody, edge: number, end?: 'one' | 
   if (!direction) throw new SpotLost('sits on an edge that is neither straight nor round; pick another');
   return poseOfFrame(frameAlong(end === 'one' ? from! : end === 'other' ? to! : middle, direction));
 }
+
+/** What a frame is taken from may be nothing a frame can sit on: null then. */
+export function frameOrNull<T>(of: () => T): T | null {
+  try {
+    return of();
+  } catch (error) {
+    if (error instanceof SpotLost) return null;
+    throw error;
+  }
+}

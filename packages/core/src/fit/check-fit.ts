@@ -179,7 +179,13 @@ export function overlapOf(one: Body, other: Body, kernel: SolidKernel): SolidBul
 }
 
 /** Around all that a member is, where it stands. */
-export function standingBox({ bodies, pose }: Pick<Standing, 'bodies' | 'pose'>): Box {
+export function standingBox({
+  bodies,
+  pose,
+}: {
+  readonly bodies: readonly { readonly facts: { readonly box: Box } }[];
+  readonly pose: Pose;
+}): Box {
   const to = transformOf(pose);
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];

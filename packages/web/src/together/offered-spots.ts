@@ -1,5 +1,5 @@
 /** Frames that a part offers under the pointer: on a face, a round edge, an edge or its ends. */
-import { namedBody, poseOfEdge, poseOfFace, refOfEdge, refOfFace, SpotLost, type BodyView, type Member, type PartView, type Pose, type Vec3 } from '@helb/core'; // prettier-ignore
+import { frameOrNull, namedBody, poseOfEdge, poseOfFace, refOfEdge, refOfFace, type BodyView, type Member, type PartView, type Vec3 } from '@helb/core'; // prettier-ignore
 import type { Hit } from '../stage/scene.ts';
 import type { PickedSpot } from './together-store.ts';
 
@@ -50,13 +50,4 @@ function onEdge(body: BodyView, edge: number, at: Vec3 | null): Found | null {
     label: facts.axis ? 'rim' : end ? 'end of an edge' : 'edge',
     round: facts.axis !== null,
   };
-}
-
-function frameOrNull(of: () => Pose): Pose | null {
-  try {
-    return of();
-  } catch (error) {
-    if (error instanceof SpotLost) return null;
-    throw error;
-  }
 }

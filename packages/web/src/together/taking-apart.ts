@@ -1,8 +1,9 @@
 /** The assembly taken apart, only to be seen: by itself, then by hand; kept by name. */
 import {
+  around,
   exploded,
-  placedAt,
   poseWithin,
+  standingBox,
   type Assembled,
   type KeptPose,
   type LinkBox,
@@ -23,20 +24,14 @@ export function useTakingApart(it: Readonly<Ref<Assembled | null>>, goHome: () =
   let frame = 0;
 
   function boxes(own: Assembled): (LinkBox | null)[] {
-    const all: ({ min: [number, number, number]; max: [number, number, number] } | null)[] = own.links.map(() => null);
-    for (const { part, link, within } of own.members) {
-      const pose = poseWithin(own.home.poses[link]!, within);
-      for (const { box } of evaluation.parts.get(part)?.bodies ?? [])
-        for (let corner = 0; corner < 8; corner++) {
-          const local = [0, 1, 2].map((k) => (corner & (1 << k) ? box.max : box.min)[k]!) as unknown as Vec3;
-          const known = (all[link] ??= { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] });
-          placedAt(pose, local).forEach((n, k) => {
-            known.min[k] = Math.min(known.min[k]!, n);
-            known.max[k] = Math.max(known.max[k]!, n);
-          });
-        }
-    }
-    return all;
+    return own.links.map((_, link) => {
+      const all = own.members.flatMap((m) => {
+        const bodies = m.link === link ? (evaluation.parts.get(m.part)?.bodies ?? []) : [];
+        const pose = poseWithin(own.home.poses[link]!, m.within);
+        return bodies.length > 0 ? [standingBox({ bodies: bodies.map((facts) => ({ facts })), pose })] : [];
+      });
+      return around(all);
+    });
   }
 
   /** Take it apart, or put it together again. */
