@@ -25,6 +25,8 @@ export default defineConfig({
         '--disable-component-update',
         '--disable-sync',
         '--no-first-run',
+        // The page is composed beside software GL, not by it: a quarter of the time of a long test.
+        '--disable-gpu-compositing',
       ],
     },
   },
