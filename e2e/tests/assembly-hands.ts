@@ -98,6 +98,14 @@ export class AssemblyHands {
     await this.clickAt(px, py);
   }
 
+  /** Click what is seen at a place of an instance that is not turned. */
+  async click(name: string, place: readonly [number, number, number], key?: 'Shift'): Promise<void> {
+    const [x, y] = await this.pixelOf(name, place);
+    if (key) await this.w.page.keyboard.down(key);
+    await this.clickAt(x, y);
+    if (key) await this.w.page.keyboard.up(key);
+  }
+
   private async clickAt(x: number, y: number): Promise<void> {
     const { mouse } = this.w.page;
     await mouse.move(x - 4, y - 3);

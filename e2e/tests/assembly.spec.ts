@@ -17,6 +17,26 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
     await expect(hands.state).toHaveText('12 freedoms');
   });
 
+  await test.step('frames of one face alone, one of two edges, and what lies behind, are picked', async () => {
+    const subject = page.getByRole('toolbar', { name: 'Verbs' });
+    await hands.click('Base', [40, 14, 10]);
+    await expect(subject).toContainText('Base, face');
+    await page.keyboard.press('k');
+    await expect(subject).toContainText('Pick one of the frames of this face');
+    await hands.click('Base', [78, 2, 10]);
+    await expect(subject).toContainText('Base, corner');
+    await page.keyboard.press('Escape');
+    await hands.click('Base', [40, 0, 10]);
+    await hands.click('Base', [80, 20, 10], 'Shift');
+    await expect(subject).toContainText('Base, crossing of its edges');
+    await hands.click('Base', [40, 14, 10]);
+    await page.keyboard.press('u');
+    await page.getByRole('option', { name: 'Base, origin' }).click();
+    await expect(subject).toContainText('Base, origin');
+    await page.keyboard.press('Escape');
+    await expect(subject).not.toContainText('Base');
+  });
+
   await test.step('a rim on a rim: previewed, then kept with Enter', async () => {
     await hands.pickRim('Pin', [0, 0, 40], 5);
     await hands.pickRim('Base', [20, 20, 10], 5);

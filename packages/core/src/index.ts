@@ -137,7 +137,7 @@ export * from './flex/fit-over-dials.ts';
 export * from './assembly/members.ts';
 export * from './assembly/travel.ts';
 export * from './assembly/parts-list.ts';
-export { frameOn, frameOrNull, poseOfEdge, poseOfFace } from './assembly/spot.ts';
+export { crossing, frameOn, frameOrNull, midway, poseOfEdge, poseOfFace } from './assembly/spot.ts';
 export * from './mechanism/kinds.ts';
 export { close, inUnits } from './mechanism/close.ts';
 export { drag, type Dragged, type Grip } from './mechanism/drag.ts';

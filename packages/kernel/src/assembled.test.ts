@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, correspondingSpot, deletePart, deleteStep,
-  drive, emptyDesign, exploded, faultOfTouched, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
+  drive, emptyDesign, exploded, faultOfTouched, frameOn, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
   removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -330,4 +330,28 @@ test('taken apart, what hangs on the held part is drawn off along its joint unti
   const loose = await put(placedParts());
   expect(exploded(loose, [boxes[0], { min: [75, 65, 5], max: [85, 75, 35] }])[1]).toEqual([0, 0, 0]);
   expect(exploded(loose, [null, null])).toEqual([[0, 0, 0], [0, 0, 0]]); // prettier-ignore
+});
+
+test('a frame of two: midway between parallel faces, where straight edges cross; it follows, and tells what is no frame', async () => {
+  const looking = (d: Vec3) => faceLooking(plate, d);
+  const edgeOn = (is: (p: Vec3) => boolean) => refOfEdge(plate, plate.facts.edges.findIndex((e) => e.kind === 'line' && is(e.middle))); // prettier-ignore
+  const back = edgeOn(([, y, z]) => y === 40 && Math.abs(z - 8) < 1e-9);
+  const right = edgeOn(([x, , z]) => x === 60 && Math.abs(z - 8) < 1e-9);
+  const west = edgeOn(([x, , z]) => x === 0 && Math.abs(z - 8) < 1e-9);
+  // Where the bore takes its share from a face’s centre.
+  const left = (whole: number, bore: number) => (2400 * whole - 25 * Math.PI * bore) / (2400 - 25 * Math.PI);
+  for (const [thk, z] of [
+    ['8 mm', 4],
+    ['15 mm', 7.5],
+  ] as const) {
+    const look = (await looksOf(edited(bare, setDimension('thk', thk)))).get('plate')!;
+    const middle = frameOn({ between: [looking([0, 0, 1]), looking([0, 0, -1])] }, look).frame;
+    expect(middle.at).toEqual(near([left(30, 20), left(20, 15), z]));
+    const cross = frameOn({ crossing: [back, right] }, look).frame;
+    expect(cross.at).toEqual(near([60, 40, 2 * z]));
+    expect(poseWithin(cross, { at: [0, 0, 1], turn: [0, 0, 0, 1] }).at.map((n, i) => Math.abs(n - cross.at[i]!))).toEqual(near([0, 0, 1])); // prettier-ignore
+  }
+  const look = (await looksOf(bare)).get('plate')!;
+  expect(() => frameOn({ between: [looking([0, 0, 1]), looking([1, 0, 0])] }, look)).toThrow(/not parallel/);
+  expect(() => frameOn({ crossing: [west, right] }, look)).toThrow(/parallel; pick others/);
 });

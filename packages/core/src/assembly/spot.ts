@@ -6,8 +6,8 @@ import { findVertex, refOfVertex } from '../names/find-vertex.ts';
 import type { CorneredBody } from '../names/find-vertex.ts';
 import type { Finding } from '../references/references.ts';
 import { frameOfFace, toSpace } from '../space/planes.ts';
-import { frameAlong, HERE, poseOfFrame, type Pose } from '../space/pose.ts';
-import { dot, further, minus, opposite, unit, type Vec3 } from '../space/vector.ts';
+import { frameAlong, HERE, poseOfFrame, turned, type Pose } from '../space/pose.ts';
+import { cross, dot, further, minus, opposite, unit, type Vec3 } from '../space/vector.ts';
 import type { PartLook } from './look.ts';
 
 /** A frame, and in whose words to doubt it. */
@@ -65,11 +65,35 @@ export function frameOn(spot: Spot, look: PartLook): SpotFound {
       radius: body.facts.faces[face]!.radius,
       spot: { face: refOfFace(body, face, bodies) },
     }));
-  const [one, other] = spot.between.map((ref) =>
-    taken(findFace(ref, bodies), 'face', ({ body, face }) => ({ frame: poseOfFace(body, face), spot })),
-  ) as [SpotFound, SpotFound];
-  const middle: Vec3 = [0, 1, 2].map((i) => (one.frame.at[i]! + other.frame.at[i]!) / 2) as unknown as Vec3;
-  return { frame: { at: middle, turn: one.frame.turn }, radius: null, doubt: one.doubt ?? other.doubt };
+  const [one, other] =
+    'between' in spot
+      ? spot.between.map((ref) => taken(findFace(ref, bodies), 'face', ({ body, face }) => ({ frame: poseOfFace(body, face), spot }))) // prettier-ignore
+      : spot.crossing.map((ref) => taken(findEdge(ref, bodies), 'edge', ({ body, edge }) => ({ frame: poseOfEdge(body, edge), spot }))); // prettier-ignore
+  const frame = 'between' in spot ? midway(one!.frame, other!.frame) : crossing(one!.frame, other!.frame);
+  return { frame, radius: null, doubt: one!.doubt ?? other!.doubt };
+}
+
+/** Sine of the angle within which two directions are one, and beyond which they cross. */
+const PARALLEL = 1e-6;
+const up = ({ turn }: Pose): Vec3 => turned(turn, [0, 0, 1]);
+
+/** Of two faces, or axes: in the middle between them, looking as the first does. @throws SpotLost */
+export function midway(one: Pose, other: Pose): Pose {
+  if (Math.hypot(...cross(up(one), up(other))) > PARALLEL)
+    throw new SpotLost('sits midway between two faces that are not parallel; pick others');
+  return { at: [0, 1, 2].map((i) => (one.at[i]! + other.at[i]!) / 2) as unknown as Vec3, turn: one.turn };
+}
+
+/** Where two lines along z come nearest to each other, halfway; z square to both. @throws SpotLost */
+export function crossing(one: Pose, other: Pose): Pose {
+  const [d, e] = [up(one), up(other)];
+  const normal = cross(d, e);
+  const sine2 = dot(normal, normal);
+  if (sine2 < PARALLEL ** 2) throw new SpotLost('sits where two edges cross that are parallel; pick others');
+  const apart = minus(other.at, one.at);
+  const [s, t] = [dot(cross(apart, e), normal) / sine2, dot(cross(apart, d), normal) / sine2];
+  const [p, q] = [further(one.at, d, s), further(other.at, e, t)];
+  return poseOfFrame(frameAlong([0, 1, 2].map((i) => (p[i]! + q[i]!) / 2) as unknown as Vec3, unit(normal)!));
 }
 
 function taken<T>(

@@ -43,6 +43,9 @@ export const Spot = z
     z.strictObject({ sketch: Id, point: z.string().min(1).max(200) }).describe('A point of a sketch, z off its plane.'),
     z.strictObject({ step: Id }).describe('A datum that a step sets up.'),
     z.strictObject({ between: z.tuple([FaceRef, FaceRef]) }).describe('Midway between two parallel faces.'),
+    z
+      .strictObject({ crossing: z.tuple([EdgeRef, EdgeRef]) })
+      .describe('Where two straight edges cross, made longer if need be; z square to both.'),
     z.strictObject({ stands: StoredPose }).describe('A fixed frame in the instance: where the other side stood.'),
   ])
   .describe('What a frame sits on.');

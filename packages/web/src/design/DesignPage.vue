@@ -168,7 +168,7 @@ useKeys({
   openList: () => (listOpen.value = true),
   openHelp: () => (helpOpen.value = true),
   fit: () => (stage.value ?? assemblyStage.value)?.fit(),
-  openStack: () => stage.value?.openStack(),
+  openStack: () => (stage.value ?? assemblyStage.value)?.openStack(),
 });
 
 onBeforeUnmount(() => {

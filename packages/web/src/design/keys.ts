@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core';
 import { useModes } from '../modes/mode-stack.ts';
 import { useWorkplaceModes } from '../modes/workplace-modes.ts';
+import { useTogether } from '../together/together-store.ts';
 import { useClashOffer } from '../sketch/clash-offer.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -25,6 +26,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
   const session = useSession();
   const clash = useClashOffer();
   const modes = useModes();
+  const together = useTogether();
   useWorkplaceModes(editing);
 
   /** One level back, never more. */
@@ -32,7 +34,10 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
     if (session.notice || clash.rows.length > 0) {
       session.notice = null;
       clash.drop();
-    } else if (!modes.escape()) session.picks = [];
+    } else if (!modes.escape()) {
+      session.picks = [];
+      together.picked = [];
+    }
   }
 
   async function history(event: KeyboardEvent): Promise<void> {

@@ -34,6 +34,8 @@ export interface ModeValues {
   flex: true;
   /** The joint whose sentence is being filled. */
   join: string;
+  /** The face whose frames alone are offered, by its body on the stage and its number there. */
+  face: { readonly body: string; readonly index: number };
   /** What was done is listed, in place of the recipe. */
   history: true;
 }

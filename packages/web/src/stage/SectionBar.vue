@@ -1,21 +1,18 @@
 <script setup lang="ts">
 /** Where the bodies on the stage are cut open: moved, turned over and put away here. */
-import {
-  deleteSection,
-  displayFactor,
-  keepSection,
-  MOST_SECTION_PLANES,
-  newId,
-  type BodyView,
-  type Vec3,
-} from '@helb/core';
+import { deleteSection, displayFactor, keepSection, MOST_SECTION_PLANES, newId, type Box, type Vec3 } from '@helb/core';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import type { SectionPlane } from './section.ts';
 
-const props = defineProps<{ bodies: readonly BodyView[] }>();
+const props = defineProps<{
+  /** Round what is cut. */
+  boxes: readonly Box[];
+  /** The part that keeps them by name; null where none are kept. */
+  part: string | null;
+}>();
 const design = useDesign();
 const session = useSession();
 
@@ -30,7 +27,7 @@ const axis = computed(() => axisOf(section.value));
 /** How far the bodies reach along the normal. */
 const reach = computed(() => reachAlong(section.value.normal));
 function reachAlong(normal: Vec3): readonly [number, number] {
-  const all = props.bodies.flatMap(({ box: { min, max } }) =>
+  const all = props.boxes.flatMap(({ min, max }) =>
     Array.from({ length: 8 }, (_, i) => normal.reduce((sum, n, k) => sum + n * ((i >> k) & 1 ? max[k]! : min[k]!), 0)),
   );
   return all.length > 0 ? [Math.min(...all), Math.max(...all)] : [0, 1];
@@ -65,7 +62,7 @@ function takeAway(): void {
 }
 
 /** Sections kept of this part. */
-const kept = computed(() => design.design?.parts[session.activePart ?? '']?.sections);
+const kept = computed(() => design.design?.parts[props.part ?? '']?.sections);
 const shownKept = computed(() =>
   kept.value?.order.find((id) => JSON.stringify(kept.value!.rows[id]!.planes) === JSON.stringify(session.section)),
 );
@@ -74,17 +71,17 @@ function keep(): void {
   let n = 1;
   while (names.has(`Section ${n}`)) n++;
   const planes = session.section.map(({ normal, at }) => ({ normal: [...normal] as [number, number, number], at }));
-  session.notice = design.edit(keepSection(session.activePart!, newId('x'), { name: `Section ${n}`, planes }));
+  session.notice = design.edit(keepSection(props.part!, newId('x'), { name: `Section ${n}`, planes }));
 }
 function rename(id: string, name: string): string | null {
-  return design.edit(keepSection(session.activePart!, id, { ...kept.value!.rows[id]!, name }));
+  return design.edit(keepSection(props.part!, id, { ...kept.value!.rows[id]!, name }));
 }
 function show(id: string): void {
   session.section = kept.value!.rows[id]!.planes;
   which.value = 0;
 }
 function forget(id: string): void {
-  session.notice = design.edit(deleteSection(session.activePart!, id));
+  session.notice = design.edit(deleteSection(props.part!, id));
 }
 </script>
 
@@ -159,7 +156,7 @@ function forget(id: string): void {
       />
       <button type="button" class="font-medium text-link underline" @click="forget(shownKept)">Forget</button>
     </template>
-    <button v-else type="button" class="font-medium text-link underline" @click="keep">Keep</button>
+    <button v-else-if="part" type="button" class="font-medium text-link underline" @click="keep">Keep</button>
     <button type="button" class="font-medium text-link underline" @click="session.section = []">Close</button>
   </form>
 </template>

@@ -3,17 +3,16 @@
 import { onClickOutside, useEventListener } from '@vueuse/core';
 import { nextTick, shallowRef, useTemplateRef } from 'vue';
 import { useModes } from '../modes/mode-stack.ts';
-import type { Pick } from '../design/session.ts';
-import type { useStagePicking } from './picking.ts';
-import type { Hit } from './scene.ts';
+import type { StackRow } from './pointing.ts';
 
 const props = defineProps<{
-  picking: ReturnType<typeof useStagePicking>;
+  /** What could be picked under a pixel. */
+  rowsAt: (x: number, y: number) => readonly StackRow[];
   surface: HTMLElement;
 }>();
 const modes = useModes();
 const list = useTemplateRef<HTMLElement>('list');
-const open = shallowRef<{ x: number; y: number; rows: { hit: Hit; pick: Pick; label: string }[] } | null>(null);
+const open = shallowRef<{ x: number; y: number; rows: readonly StackRow[] } | null>(null);
 /** Where the pointer is on the stage. */
 let pointer: [number, number] | null = null;
 
@@ -24,7 +23,7 @@ const at = (event: MouseEvent): [number, number] => {
 };
 
 function show([x, y]: [number, number]): void {
-  const rows = props.picking.stackUnder(x, y);
+  const rows = props.rowsAt(x, y);
   open.value = rows.length > 0 ? { x, y, rows } : null;
   if (!open.value) return;
   modes.enter('stack', true);
@@ -32,16 +31,15 @@ function show([x, y]: [number, number]): void {
 }
 
 function close(): void {
+  open.value?.rows[0]?.point(false);
   open.value = null;
   modes.leave('stack');
-  props.picking.point(null);
-  props.picking.leave();
 }
 modes.handle('stack', { escape: close });
 
-function take(pick: Pick, add: boolean): void {
+function take(row: StackRow, add: boolean): void {
   close();
-  props.picking.take(pick, add);
+  row.take(add);
 }
 
 function step(by: number): void {
@@ -85,9 +83,9 @@ defineExpose({ openHere: () => pointer && show(pointer) });
       role="option"
       :aria-selected="false"
       class="block w-full rounded px-2 py-1 text-left text-[13px] whitespace-nowrap hover:bg-signal-soft hover:text-signal focus:bg-signal-soft focus:text-signal focus:outline-none"
-      @pointerenter="picking.point(row.hit)"
-      @focus="picking.point(row.hit)"
-      @click="take(row.pick, $event.shiftKey)"
+      @pointerenter="row.point(true)"
+      @focus="row.point(true)"
+      @click="take(row, $event.shiftKey)"
     >
       {{ row.label }}
     </button>

@@ -352,10 +352,11 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
     <SectionBar
       v-if="session.section.length > 0 && !session.inSketch && bodies.length > 0"
       class="absolute inset-x-3 top-10 mx-auto w-fit"
-      :bodies="own"
+      :boxes="own.map((b) => b.box)"
+      :part="session.activePart"
     />
     <InPlaceBar v-if="inPlace.words" class="absolute top-3 left-4" :where="inPlace.words" />
-    <StackList v-if="surface && !session.inSketch" ref="stack" :picking="picking" :surface="surface" />
+    <StackList v-if="surface && !session.inSketch" ref="stack" :rows-at="picking.stackUnder" :surface="surface" />
     <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
       <ShowMenu v-if="!session.inSketch && bodies.length > 0" />
       <UnfoldedBox :direction="direction" @look="lookFrom" />

@@ -23,6 +23,7 @@ import { fillLoops, paintSketch } from '../sketch/painter.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import { useFilling } from '../slots/filling.ts';
+import type { StackRow } from './pointing.ts';
 import type { Hit, StageScene } from './scene.ts';
 import { cornerUnder, lineUnder, sketchPointUnder } from './small-things.ts';
 import { regionsFor } from './sketch-regions.ts';
@@ -171,12 +172,21 @@ export function useStagePicking(
   }
 
   /** What could be picked under a pixel, one behind the other. */
-  function stackUnder(x: number, y: number): { hit: Hit; pick: Pick; label: string }[] {
+  function stackUnder(x: number, y: number): StackRow[] {
     return (scene.value?.stackAt(x, y) ?? []).flatMap((hit, i) => {
       const pick = pickOf(hit);
       if (pick?.kind !== 'face' && pick?.kind !== 'edge') return [];
       const label = pick.kind === 'edge' ? `edge, ${pick.label}` : pick.label;
-      return [{ hit, pick, label: `${i + 1}  ${label}` }];
+      return [
+        {
+          label: `${i + 1}  ${label}`,
+          point(lit) {
+            pointed.value = lit ? hit : null;
+            if (!lit) leave();
+          },
+          take: (add) => take(pick, add),
+        },
+      ];
     });
   }
 
@@ -337,7 +347,6 @@ export function useStagePicking(
     click,
     take,
     stackUnder,
-    point: (hit: Hit | null) => (pointed.value = hit),
     paint,
     sketchExtent,
   };

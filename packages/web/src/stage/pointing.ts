@@ -10,6 +10,15 @@ export interface Hit {
   readonly index: number;
 }
 
+/** One of several things under the pointer, as it is offered to be picked. */
+export interface StackRow {
+  readonly label: string;
+  /** Light it up, or let it go dark again. */
+  point(lit: boolean): void;
+  /** @param add beside what is picked */
+  take(add: boolean): void;
+}
+
 /** What is pointed at. */
 export interface PointedAt {
   /** All but what is only a ghost. */

@@ -36,7 +36,7 @@ export function cornerUnder(
 }
 
 /** Where a whole circle or ellipse begins is no corner to a designer, nor is the end of a seam. */
-const isCorner = ({ edges }: BodyView, vertex: number): boolean =>
+export const isCorner = ({ edges }: BodyView, vertex: number): boolean =>
   edges.some(
     ({ ends: [from, to], faces: [one, other], kind }) =>
       (from === vertex || to === vertex) && one !== other && (to !== undefined || kind === 'other'),

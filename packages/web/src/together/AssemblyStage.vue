@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The assembly: parts are picked, dragged and joined here; dragging never edits the design. */
-import { placedAt, poseBack, poseWithin, turned, type Instance, type Pose, type Vec3 } from '@helb/core';
+import { placedAt, poseBack, poseWithin, standingBox, turned, type Instance, type Pose, type Vec3 } from '@helb/core';
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { Box3, Vector3 } from 'three';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue';
@@ -8,13 +8,16 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { colorOfPart, opacityOfPart } from '../stage/colors.ts';
+import SectionBar from '../stage/SectionBar.vue';
+import StackList from '../stage/StackList.vue';
 import { StageScene, type Hit, type ShownBody, type ViewDirection } from '../stage/scene.ts';
 import { Sheet } from '../stage/sheet.ts';
 import UnfoldedBox from '../stage/UnfoldedBox.vue';
 import { useTheme } from '../theme/theme.ts';
-import { memberOfStage, spotAt, stageId } from './offered-spots.ts';
-import { paintFrames, paintTrace } from './paint-frames.ts';
+import { memberOfStage, stageId } from './offered-spots.ts';
+import { paintFrames, paintRings, paintTrace } from './paint-frames.ts';
 import { DRAGGED, usePlacing } from './placing.ts';
+import { useSpotPicking } from './spot-picking.ts';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
 const design = useDesign();
@@ -32,7 +35,6 @@ let sheet: Sheet | null = null;
 const { width, height } = useElementSize(surface);
 const direction = shallowRef<ViewDirection>([0.5, -0.8, 0.4]);
 const frame = ref(0);
-const hovered = shallowRef<PickedSpot | null>(null);
 
 onMounted(() => {
   scene.value = new StageScene(glCanvas.value!, surface.value!, () => {
@@ -48,6 +50,8 @@ onBeforeUnmount(() => {
 });
 
 const members = computed(() => together.it?.members ?? []);
+const spotPicking = useSpotPicking(scene, members);
+const stack = useTemplateRef<InstanceType<typeof StackList>>('stack');
 const shown = computed<ShownBody[]>(() =>
   members.value.flatMap((member) => {
     const view = evaluation.parts.get(member.part);
@@ -72,6 +76,15 @@ const standing = computed(() => {
   }
   return at;
 });
+
+/** Round each member, where it stands. */
+const boxes = computed(() =>
+  members.value.flatMap(({ key, part }) => {
+    const pose = together.poses.get(key);
+    const bodies = (evaluation.parts.get(part)?.bodies ?? []).map((facts) => ({ facts }));
+    return pose && bodies.length > 0 ? [standingBox({ bodies, pose })] : [];
+  }),
+);
 
 let fitted = '';
 watch([shown, scene, () => session.drawing], () => {
@@ -103,10 +116,21 @@ watch([width, height, scene], () => {
 });
 
 const hitsOf = (spots: readonly (PickedSpot | null)[]): Hit[] => spots.flatMap((s) => (s?.hit ? [s.hit] : []));
-watch([() => together.picked, hovered, shown, () => together.lit, () => together.trace, () => theme.shown], () => {
-  scene.value?.light([...hitsOf(together.picked), ...together.lit], hovered.value?.hit ?? null);
-  scene.value?.invalidateOverlay();
-});
+watch(
+  [
+    () => together.picked,
+    () => together.pointed,
+    spotPicking.held,
+    shown,
+    () => together.lit,
+    () => together.trace,
+    () => theme.shown,
+  ],
+  () => {
+    scene.value?.light([...hitsOf(together.picked), ...together.lit], together.pointed?.hit ?? null);
+    scene.value?.invalidateOverlay();
+  },
+);
 
 function fit(animate = true): void {
   if (!scene.value || width.value === 0) return;
@@ -118,11 +142,12 @@ function paint(): void {
   if (!sheet || !scene.value) return;
   sheet.cover([0, 0, width.value, height.value]);
   sheet.show(false);
-  const spots = hovered.value ? [...together.picked, hovered.value] : together.picked;
-  if (spots.length === 0 && together.trace.length === 0 && !together.offsets) return;
+  const spots = [...together.picked, ...(together.pointed ? [together.pointed] : [])];
+  if (spots.length === 0 && together.trace.length === 0 && !together.offsets && !spotPicking.held.value) return;
   const ctx = sheet.begin();
   if (ctx) for (const path of paths()) paintTrace(ctx, scene.value, path);
   if (ctx) paintTrace(ctx, scene.value, together.trace);
+  if (ctx) paintRings(ctx, scene.value, (spotPicking.held.value ?? []).map((s) => poseWithin(together.poseOf(s.member), s.frame).at)); // prettier-ignore
   if (ctx) paintFrames(ctx, scene.value, spots.map((s) => poseWithin(together.poseOf(s.member), s.frame))); // prettier-ignore
 }
 
@@ -142,17 +167,6 @@ function paths(): [Vec3, Vec3][] {
 function at(event: MouseEvent): [number, number] {
   const box = surface.value!.getBoundingClientRect();
   return [event.clientX - box.left, event.clientY - box.top];
-}
-
-/** The frame that a click here would take. */
-function spotUnder(x: number, y: number): PickedSpot | null {
-  const hit = scene.value?.hitAt(x, y);
-  const member = hit && members.value.find((m) => m.key === memberOfStage(hit.body));
-  const view = member && evaluation.parts.get(member.part);
-  if (!hit || !member || !view) return null;
-  const point = scene.value!.pointAt(x, y);
-  const local = point && memberOfStage(point.body) === member.key ? placedAt(poseBack(together.poseOf(member.key)), point.at) : null; // prettier-ignore
-  return spotAt(hit, member, view, local);
 }
 
 interface Held {
@@ -197,7 +211,7 @@ function onMove(event: PointerEvent): void {
       together.drawOff(held.link, to.map((n, i) => n - held!.last[i]!) as unknown as Vec3);
       held.last = to;
     } else together.pull(held.link, held.local, to, [right, up]);
-  } else if (event.buttons === 0) hovered.value = spotUnder(...p);
+  } else if (event.buttons === 0) spotPicking.hover(...p);
 }
 
 function letGo(): void {
@@ -213,16 +227,7 @@ function onUp(event: PointerEvent): void {
   const still = Math.hypot(p[0] - down[0], p[1] - down[1]) <= CLICK_MOVES_AT_MOST;
   down = null;
   if (wasHeld || !still || together.joining !== null) return;
-  const spot = spotUnder(...p);
-  session.notice = null;
-  if (!spot) together.picked = [];
-  else if (together.picked.length === 1 && together.picked[0]!.path[0] !== spot.path[0])
-    together.picked = [together.picked[0]!, spot];
-  else together.picked = [spot];
-}
-
-function leave(): void {
-  hovered.value = null;
+  spotPicking.take(spotPicking.spotUnder(...p), event.shiftKey);
 }
 
 function dropped(event: DragEvent): void {
@@ -254,7 +259,7 @@ const spaceView = computed(() => {
 });
 
 useEventListener(surface, 'contextmenu', (event) => event.preventDefault());
-defineExpose({ fit });
+defineExpose({ fit, openStack: () => stack.value?.openHere() });
 </script>
 
 <template>
@@ -271,7 +276,7 @@ defineExpose({ fit });
     @pointermove="onMove"
     @pointerup="onUp"
     @pointercancel="letGo"
-    @pointerleave="leave"
+    @pointerleave="spotPicking.leave"
     @dragover.prevent
     @drop.prevent="dropped"
   >
@@ -312,6 +317,13 @@ defineExpose({ fit });
       }}</span>
       <button class="font-medium text-link underline" @click="together.goHome()">Home</button>
     </p>
+    <SectionBar
+      v-if="session.section.length > 0 && shown.length > 0"
+      class="absolute inset-x-3 top-12 mx-auto w-fit"
+      :boxes="boxes"
+      :part="null"
+    />
+    <StackList v-if="surface" ref="stack" :rows-at="spotPicking.rowsAt" :surface="surface" />
     <div class="absolute right-4 bottom-4 flex items-end gap-3" @pointerdown.stop @pointerup.stop>
       <UnfoldedBox :direction="direction" @look="(from) => (scene?.look(from), fit())" />
     </div>

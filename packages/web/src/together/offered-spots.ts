@@ -1,6 +1,10 @@
-/** Frames that a part offers under the pointer: on a face, a round edge, an edge or its ends. */
-import { frameOrNull, namedBody, poseOfEdge, poseOfFace, refOfEdge, refOfFace, type BodyView, type Member, type PartView, type Vec3 } from '@helb/core'; // prettier-ignore
+/** Frames that a part offers: under the pointer, all those of a face, between two of its own, and its datums and sketch points. */
+import {
+  crossing, frameOn, frameOrNull, lookOfView, midway, namedBody, poseOfEdge, poseOfFace, refOfEdge, refOfFace, refOfVertex, HERE,
+  type BodyView, type Design, type Member, type PartView, type Pose, type Spot, type Vec3,
+} from '@helb/core'; // prettier-ignore
 import type { Hit } from '../stage/scene.ts';
+import { isCorner } from '../stage/small-things.ts';
 import type { PickedSpot } from './together-store.ts';
 
 /** Nearer to an end of an edge than this share of it, the end is meant. */
@@ -50,4 +54,75 @@ function onEdge(body: BodyView, edge: number, at: Vec3 | null): Found | null {
     label: facts.axis ? 'rim' : end ? 'end of an edge' : 'edge',
     round: facts.axis !== null,
   };
+}
+
+const bodyOf = (view: PartView, hit: Hit) => view.bodies.find((b) => b.id === bodyOfStage(hit.body));
+
+/** All frames on a face: its own, those of its edges, their ends where these are no corners, and its corners. */
+export function spotsOfFace(hit: Hit, member: Member, view: PartView): PickedSpot[] {
+  const body = bodyOf(view, hit);
+  if (!body || hit.kind !== 'face') return [];
+  const edges = body.edges.flatMap((e, index) => (e.faces.includes(hit.index) ? [index] : []));
+  const corners = [...new Set(edges.flatMap((e) => body.edges[e]!.ends))].filter((v) => isCorner(body, v));
+  const at = (kind: 'face' | 'edge', index: number): Hit => ({ body: hit.body, kind, index });
+  const found: PickedSpot[] = [];
+  const own = spotAt(hit, member, view, null);
+  if (own) found.push(own);
+  for (const e of edges) {
+    const spot = spotAt(at('edge', e), member, view, null);
+    if (spot) found.push(spot);
+  }
+  for (const v of corners) found.push(cornerSpot(body, v, hit, member));
+  return found;
+}
+
+const cornerSpot = (body: BodyView, vertex: number, hit: Hit, member: Member): PickedSpot => ({
+  ...shared(member, 'corner'),
+  spot: { vertex: refOfVertex(namedBody(body), vertex) },
+  frame: { at: body.corners[vertex]!, turn: HERE.turn },
+  hit,
+});
+
+const shared = (member: Member, label: string) => ({
+  member: member.key,
+  path: member.path,
+  label: `${member.name}, ${label}`,
+  round: false,
+  hit: null,
+});
+
+/** What a part has that is no body: its origin, the datums of its steps, and the points of its sketches. */
+export function spotsBesideBodies(member: Member, view: PartView, design: Design): PickedSpot[] {
+  const look = lookOfView(view);
+  const steps = design.parts[member.part]?.steps ?? {};
+  const offer = (spot: Spot, label: string): PickedSpot[] => {
+    const frame = frameOrNull(() => frameOn(spot, look).frame);
+    return frame ? [{ ...shared(member, label), spot, frame }] : [];
+  };
+  return [
+    ...offer({ origin: true }, 'origin'),
+    ...view.steps.flatMap(({ id, datum }) => (datum && datum.kind !== 'curve' ? offer({ step: id }, steps[id]?.name ?? datum.kind) : [])), // prettier-ignore
+    ...view.steps.flatMap(({ id, sketch }) =>
+      Object.keys(sketch?.geometry.points ?? {}).flatMap((point) =>
+        offer({ sketch: id, point }, `point of ${steps[id]?.name ?? 'a sketch'}`),
+      ),
+    ),
+  ];
+}
+
+/**
+ * One frame of two on the same part: midway between parallel faces, where straight edges cross.
+ * @returns null where the two make none
+ */
+export function spotOfTwo(one: PickedSpot, other: PickedSpot): PickedSpot | null {
+  if (one.member !== other.member) return null;
+  const [a, b] = [one.spot, other.spot];
+  const name = one.label.slice(0, one.label.indexOf(','));
+  const of = (spot: Spot, frame: Pose | null, what: string): PickedSpot | null =>
+    frame && { ...one, spot, frame, label: `${name}, ${what}` };
+  if ('face' in a && 'face' in b)
+    return of({ between: [a.face, b.face] }, frameOrNull(() => midway(one.frame, other.frame)), 'between its faces'); // prettier-ignore
+  if ('edge' in a && 'edge' in b && !one.round && !other.round)
+    return of({ crossing: [a.edge, b.edge] }, frameOrNull(() => crossing(one.frame, other.frame)), 'crossing of its edges'); // prettier-ignore
+  return null;
 }

@@ -34,6 +34,19 @@ export function paintFrames(ctx: CanvasRenderingContext2D, scene: StageScene, fr
   }
 }
 
+/** Where frames are that could be picked. */
+export function paintRings(ctx: CanvasRenderingContext2D, scene: StageScene, places: readonly Vec3[]): void {
+  ctx.strokeStyle = INK.frame;
+  ctx.lineWidth = 1.5;
+  ctx.setLineDash([]);
+  for (const place of places) {
+    const [x, y] = scene.pixelOf(place);
+    ctx.beginPath();
+    ctx.arc(x, y, 4, 0, 2 * Math.PI);
+    ctx.stroke();
+  }
+}
+
 /** The way a point takes through a motion. */
 export function paintTrace(ctx: CanvasRenderingContext2D, scene: StageScene, places: readonly Vec3[]): void {
   if (places.length < 2) return;

@@ -80,6 +80,9 @@ export const useTogether = defineStore('together', () => {
   const { offsets, shiftedBy } = apart;
 
   const picked = shallowRef<readonly PickedSpot[]>([]);
+  /** The frame under the pointer. */
+  const pointed = shallowRef<PickedSpot | null>(null);
+  const onlyFace = modes.slot('face');
   /** Instances picked as wholes, by id, in this assembly. */
   const chosen = shallowRef<ReadonlySet<string>>(new Set());
   /** The motion whose chart lies over the lower stage. */
@@ -99,6 +102,8 @@ export const useTogether = defineStore('together', () => {
     () => session.activeAssembly,
     () => {
       picked.value = [];
+      pointed.value = null;
+      onlyFace.value = null;
       chosen.value = new Set();
       alone.value = null;
       charted.value = null;
@@ -242,6 +247,8 @@ export const useTogether = defineStore('together', () => {
     ...moving,
     ...apart,
     picked,
+    pointed,
+    onlyFace,
     chosen,
     alone,
     lit,

@@ -1,8 +1,9 @@
 /** What can be done in an assembly with what is picked. */
-import { addPart, JOINT_KINDS, keepPose, markInstances, MATE_KINDS, newId, placeInstances, removeInstances, severalEdits, type Instance } from '@helb/core'; // prettier-ignore
+import { addPart, JOINT_KINDS, keepPose, dot, markInstances, MATE_KINDS, newId, placedAt, placeInstances, poseWithin, removeInstances, severalEdits, turned, type Instance, type Vec3 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Verb } from '../verbs/verbs.ts';
 import { useArranging } from './arranging.ts';
 import { JOINT_NAMES } from './joint-words.ts';
@@ -12,6 +13,7 @@ export function useTogetherVerbs() {
   const design = useDesign();
   const session = useSession();
   const together = useTogether();
+  const evaluation = useEvaluation();
   const arranging = useArranging();
 
   const instances = computed(() => [
@@ -82,6 +84,35 @@ export function useTogetherVerbs() {
     ];
   };
 
+  /** Of the face that is picked or under the pointer. */
+  const faceVerbs = (): Verb[] => {
+    const { hit, frame, member } = together.picked.at(-1) ?? together.pointed ?? {};
+    if (together.onlyFace || hit?.kind !== 'face' || !frame || !member) return [];
+    return [{ id: 'only-face', label: 'Only this face', key: 'k', run: () => void (together.onlyFace = hit) }];
+  };
+
+  /** Through the picked flat face, else through the middle. */
+  const sectionVerb = (): Verb => ({
+    id: 'section',
+    label: 'Section',
+    active: session.section.length > 0,
+    run() {
+      if (session.section.length > 0) return void (session.section = []);
+      const [spot] = together.picked;
+      const at = spot && poseWithin(together.poseOf(spot.member), spot.frame);
+      const normal: Vec3 = at ? turned(at.turn, [0, 0, 1]) : [0, -1, 0];
+      session.section = [{ normal, at: at ? dot(normal, at.at) : middleAlong(normal) }];
+      together.picked = [];
+    },
+  });
+
+  function middleAlong(normal: Vec3): number {
+    const ends = (together.it?.members ?? []).flatMap(({ key, part }) =>
+      (evaluation.parts.get(part)?.bodies ?? []).map((b) => dot(normal, placedAt(together.poseOf(key), b.center))),
+    );
+    return ends.length > 0 ? (Math.min(...ends) + Math.max(...ends)) / 2 : 0;
+  }
+
   const restVerbs = (): Verb[] => [
     ...((together.it?.joints.length ?? 0) > 0
       ? [{ id: 'touch', label: 'Stop at touch', active: together.stopsAtTouch, run: () => void (together.stopsAtTouch = !together.stopsAtTouch) }] // prettier-ignore
@@ -99,6 +130,7 @@ export function useTogetherVerbs() {
     ...((together.it?.members.length ?? 0) > 0
       ? [{ id: 'parts', label: 'Parts list', active: session.showParts, run: () => void (session.showParts = !session.showParts) }] // prettier-ignore
       : []),
+    ...((together.it?.members.length ?? 0) > 0 ? [sectionVerb()] : []),
     { id: 'new-here', label: 'New part here', run: newPartHere },
     ...(together.alone ? [{ id: 'all', label: 'Show all', run: () => (together.alone = null) }] : []),
   ];
@@ -134,11 +166,11 @@ export function useTogetherVerbs() {
   const shown = computed<Verb[]>(() => {
     if (joining.value) return [];
     const joins = joinVerbs();
-    return joins.length > 0 ? joins : [...instanceVerbs(), ...restVerbs()];
+    return joins.length > 0 ? joins : [...(together.picked.length > 0 ? faceVerbs() : []), ...instanceVerbs(), ...restVerbs()]; // prettier-ignore
   });
   const mates = computed<Verb[]>(() => (joining.value ? [] : mateVerbs()));
   const verbs = computed<Verb[]>(() =>
-    joining.value ? [] : [...joinVerbs(), ...mates.value, ...instanceVerbs(), ...restVerbs()],
+    joining.value ? [] : [...joinVerbs(), ...mates.value, ...instanceVerbs(), ...faceVerbs(), ...restVerbs()],
   );
   const subject = computed(() => {
     if (together.joining !== null) return 'New joint';
@@ -148,7 +180,9 @@ export function useTogetherVerbs() {
   });
   const hint = computed(() => {
     if (together.joining !== null) return 'Set its numbers in its sentence; Enter keeps it.';
-    if (together.picked.length === 1) return 'Pick a frame on another part to join them.';
+    if (together.onlyFace) return 'Pick one of the frames of this face; Escape lets go of it.';
+    if (together.picked.length === 1)
+      return 'Pick a frame on another part to join them; Shift and another face or edge of this one for the middle or the crossing.';
     return verbs.value.length === 0 ? 'Pick a face, rim or edge of a part; drag a part to move it.' : '';
   });
   return { shown, mates, verbs, subject, hint };
