@@ -188,6 +188,23 @@ test('a row held by one expression, gathered and dissolved; motions coupled, a p
     await page.keyboard.press('h');
   });
 
+  await test.step('a shank is allowed a printed sliding fit; the check knows what it leaves', async () => {
+    await hands.click('Pin 1', [3, -4, 8]);
+    await w.choose('Allow a fit');
+    const step = w.step('Allowance');
+    await expect(step).toContainText('Allow 1 face a sliding fit as milled or turned and take it in exports only');
+    await expect(step).toContainText('0.009 mm off the face by H7/g6; the sizes here stay nominal');
+    await step.getByRole('button', { name: 'milled or turned' }).click();
+    await page.getByRole('menuitem', { name: 'printed' }).click();
+    await expect(step).toContainText('0.4 mm across, 0.2 mm off the face');
+    await page.getByRole('button', { name: 'Work on Assembly' }).click();
+    await page.getByLabel('Gaps under').fill('0.5');
+    await page.getByRole('button', { name: 'Check the fit' }).click();
+    await expect(page.getByTestId('finding').first()).toContainText('0.2 mm apart, as their fit means it');
+    await expect(page.getByTestId('finding')).toHaveCount(2);
+    await expect(page.getByText('Sizes are as made, with their allowances.')).toBeVisible();
+  });
+
   await test.step('taken apart to be seen, kept so, put together as it was', async () => {
     await w.verb('Take apart').click();
     await expect.poll(() => hands.placeOf('Pin 1')).not.toEqual([20, 20, -30]);

@@ -135,6 +135,8 @@ export * from './fit/cure.ts';
 export * from './fit/through-motion.ts';
 export * from './flex/fit-over-dials.ts';
 export * from './assembly/members.ts';
+export * from './standards/fits.ts';
+export { asMade, evaluateAsMade, type AllowedFace } from './evaluation/as-made.ts';
 export * from './assembly/travel.ts';
 export * from './assembly/parts-list.ts';
 export { crossing, frameOn, frameOrNull, midway, poseOfEdge, poseOfFace } from './assembly/spot.ts';

@@ -99,11 +99,11 @@ export class PartEvaluator {
   private step(world: World, id: string, step: Step, bodies: readonly Body[], making: () => void): StepOutcome {
     const told: Told = { doubts: [], handles: [], notes: [] };
     const { doubts, handles } = told;
-    const unchanged = { id, sketch: null, datum: null, bodies, doubts, handles, key: null, cure: null };
+    const unchanged = { id, sketch: null, datum: null, bodies, doubts, handles, key: null, cure: null, tells: null };
     if (step.suppressed) return { ...unchanged, status: 'suppressed', message: null };
     try {
       const { key, result } = this.resultOf(step, contextOf(world, id, bodies, told), making);
-      const { made, used, sketch, datum, note } = result;
+      const { made, used, sketch, datum, note, tells = null } = result;
       const lent = made.find((m) => m.from && isBorrowed(m.from));
       if (lent)
         throw new StepFailure(`${world.part.steps[lent.from!.name.step]?.name ?? 'A borrowed body'} is borrowed and stays as it is; change it in its own part, or choose another body.`); // prettier-ignore
@@ -112,6 +112,7 @@ export class PartEvaluator {
         key,
         status: 'ok',
         message: note ?? told.notes[0] ?? null,
+        tells,
         cure: null,
         doubts,
         handles,

@@ -2,6 +2,7 @@
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { findFace } from '../names/find-face.ts';
+import { asMade } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { FaceRef } from '../references/references.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
@@ -35,7 +36,8 @@ export async function exportFace(
   evaluator: PartEvaluator,
   kernel: SolidKernel,
 ): Promise<WrittenFace> {
-  const { bodies, steps } = await evaluator.evaluate(design, Ledger.of(design), part);
+  const own = asMade(design, part);
+  const { bodies, steps } = await evaluator.evaluate(own, Ledger.of(own), part);
   const finding = findFace(face, bodies);
   if (finding.how !== 'one')
     throw new ExportFailure('This face is not found for sure in the finished part; pick it there again.');

@@ -2,6 +2,7 @@
 import { colorOf } from '../document/part-colors.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
+import { asMade } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
@@ -15,7 +16,7 @@ export type SolidFormat = 'step' | 'stl' | '3mf' | 'glb';
 /** Fine enough that a printed round looks round: 0.05 mm off, 10° a facet. */
 const PRINT_QUALITY: MeshQuality = { linear: 0.05, angular: 10 * (Math.PI / 180) };
 
-/** @throws ExportFailure when a step fails or nothing is solid */
+/** Parts as they will be made, with their allowances. @throws ExportFailure when a step fails or nothing is solid */
 export async function exportParts(
   design: Design,
   format: SolidFormat,
@@ -25,7 +26,8 @@ export async function exportParts(
 ): Promise<Uint8Array> {
   const outcomes: PartOutcome[] = [];
   for (const id of parts) {
-    const outcome = await evaluator.evaluate(design, Ledger.of(design), id);
+    const own = asMade(design, id);
+    const outcome = await evaluator.evaluate(own, Ledger.of(own), id);
     const failed = outcome.steps.find((s) => s.status === 'failed');
     if (failed) {
       const { name, steps } = design.parts[id]!;

@@ -1,5 +1,6 @@
 /** What of an assembly does not fit: parts in each other, too close, or with bores out of line. Exact, by the kernel. */
 import type { Member } from '../assembly/members.ts';
+import type { AllowedFace } from '../evaluation/as-made.ts';
 import { KernelError, type Box, type SolidBulk, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import type { Body } from '../names/body.ts';
 import { movedPoint } from '../space/transform.ts';
@@ -8,11 +9,14 @@ import { opposite, type Vec3 } from '../space/vector.ts';
 import { outOfLine, roundsOf, type Round } from './lining-up.ts';
 import { endingShort } from './reaching.ts';
 import { bottomingOut, flatsOf, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
+import { isMeantGap, isMeantOverlap, type StandingFaces } from './wanted.ts';
 
 export interface Standing {
   readonly member: Pick<Member, 'key' | 'link'>;
   readonly bodies: readonly Body[];
   readonly pose: Pose;
+  /** Faces that have given way for a fit. */
+  readonly allowed?: readonly AllowedFace[];
 }
 
 export interface PieceOnStage {
@@ -28,8 +32,16 @@ export type FitFinding =
       readonly members: readonly [string, string];
       /** mm³ */ readonly volume: number;
       readonly at: Vec3;
+      /** No more than a press fit means. */
+      readonly wanted?: true;
     }
-  | { readonly kind: 'close'; readonly members: readonly [string, string]; /** mm */ readonly gap: number }
+  | {
+      readonly kind: 'close';
+      readonly members: readonly [string, string];
+      /** mm */ readonly gap: number;
+      /** As a fit means it. */
+      readonly wanted?: true;
+    }
   | {
       readonly kind: 'out_of_line';
       readonly members: readonly [string, string];
@@ -78,17 +90,23 @@ export async function checkFit(
   const boxes = standing.map(standingBox);
   const piece = ({ member, body, face }: Pick<Round, 'member' | 'body' | 'face'>): PieceOnStage => ({ member: standing[member]!.member.key, body, face }); // prettier-ignore
   const pairs = closePairs(standing, boxes, clearance);
+  const faces = standing.map((s, m): StandingFaces => ({
+    rounds: s.bodies.flatMap((body, nth) => roundsOf(body, s.pose, m, nth)),
+    flats: s.bodies.flatMap((body, nth) => flatsOf(body, s.pose, m, nth)),
+    allowed: s.allowed ?? [],
+    areaOf: (body, face) => s.bodies[body]!.facts.faces[face]!.area,
+  }));
   try {
     for (const [done, [i, j]] of pairs.entries()) {
       hooks.progress?.(done, pairs.length);
       await hooks.breathe?.();
       const found = between(standing[i]!, standing[j]!, clearance, kernel, (s, nth) => solidOf(s, nth, solids, kernel));
-      if (found) findings.push(found);
+      if (found) findings.push(isMeant(found, faces[i]!, faces[j]!) ? { ...found, wanted: true } : found);
     }
   } finally {
     for (const solid of solids.values()) kernel.free(solid);
   }
-  const flats = standing.map(({ bodies, pose }, m) => bodies.flatMap((body, nth) => flatsOf(body, pose, m, nth)));
+  const flats = faces.map((f) => f.flats);
   for (const [i, j] of closePairs(standing, boxes, Math.max(clearance, NEARLY_FLUSH)))
     for (const kind of ['flush', 'bottoms'] as const)
       for (const { one, other, by } of (kind === 'flush' ? nearlyFlush : bottomingOut)(flats[i]!, flats[j]!))
@@ -99,7 +117,7 @@ export async function checkFit(
           towards: by > 0 ? one.normal : opposite(one.normal),
           pieces: [piece(one), piece(other)],
         });
-  const rounds = standing.flatMap(({ bodies, pose }, m) => bodies.flatMap((body, nth) => roundsOf(body, pose, m, nth)));
+  const rounds = faces.flatMap((f) => f.rounds);
   const asOne = (a: number, b: number) => standing[a]!.member.link === standing[b]!.member.link;
   for (const { one, other, by, towards } of outOfLine(rounds, asOne))
     findings.push({
@@ -133,6 +151,15 @@ function solidOf(
   known.set(key, own);
   return own;
 }
+
+const isMeant = (
+  found: FitFinding,
+  one: StandingFaces,
+  other: StandingFaces,
+): found is Extract<FitFinding, { wanted?: true }> =>
+  found.kind === 'overlap'
+    ? isMeantOverlap(one, other, found.volume)
+    : found.kind === 'close' && isMeantGap(one, other, found.gap);
 
 type Solid = (of: Standing, nth: number) => SolidHandle;
 

@@ -4,10 +4,10 @@ import { lookOfOutcome } from '../assembly/look.ts';
 import { tryDimensions } from '../commands/dimensions.ts';
 import { applyEdit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
+import { evaluateAsMade, type MadePart } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import { checkFit, type FitFinding, type FitHooks } from '../fit/check-fit.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import type { PartOutcome } from '../part/outcome.ts';
 import { partsIn } from '../part/outside.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { poseWithin } from '../space/pose.ts';
@@ -73,26 +73,26 @@ async function fitOf(
   { breathe }: FitHooks,
 ): Promise<Pick<DialFit, 'findings' | 'fault'>> {
   const ledger = Ledger.of(design);
-  const outcomes = new Map<string, PartOutcome>();
+  const parts = new Map<string, MadePart>();
   for (const part of partsIn(design, assembly))
-    if (design.parts[part])
-      outcomes.set(part, await evaluator.evaluate(design, ledger, part, breathe ? { breathe } : {}));
+    if (design.parts[part]) parts.set(part, await evaluateAsMade(design, part, evaluator, breathe ? { breathe } : {}));
   const none = (fault: string) => ({ findings: [], fault });
-  for (const [part, { steps }] of outcomes) {
-    const failed = steps.find((s) => s.status === 'failed');
+  for (const [part, { outcome }] of parts) {
+    const failed = outcome.steps.find((s) => s.status === 'failed');
     if (failed)
       return none(`${design.parts[part]!.steps[failed.id]!.name} of ${design.parts[part]!.name}: ${failed.message ?? 'it fails'}`); // prettier-ignore
   }
   const it = assembled(design, ledger, assembly, (part) => {
-    const outcome = outcomes.get(part);
-    return outcome ? lookOfOutcome(outcome) : null;
+    const own = parts.get(part);
+    return own ? lookOfOutcome(own.outcome) : null;
   });
   const fault = it.joints.find((j) => j.fault !== null);
   if (fault) return none(`${fault.joint.name}: ${fault.fault}`);
   if (!it.closed) return none('The joints cannot be met.');
   const standing = it.members.map((m) => ({
     member: m,
-    bodies: outcomes.get(m.part)!.bodies,
+    bodies: parts.get(m.part)!.outcome.bodies,
+    allowed: parts.get(m.part)!.allowed,
     pose: poseWithin(it.home.poses[m.link]!, m.within),
   }));
   return { findings: await checkFit(standing, clearance, kernel, breathe ? { breathe } : {}), fault: null };

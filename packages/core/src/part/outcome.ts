@@ -10,6 +10,8 @@ export interface StepOutcome {
   readonly key: string | null;
   /** Why it failed, or a note about how it was made. */
   readonly message: string | null;
+  /** What came of it in numbers, as a sentence. */
+  readonly tells: string | null;
   /** What would work in its place, when that was found by trying. */
   readonly cure: Cure | null;
   /** References that were not found for sure. */

@@ -51,6 +51,7 @@ export interface StepView {
   id: string;
   status: 'ok' | 'failed' | 'suppressed';
   message: string | null;
+  tells: string | null;
   cure: Cure | null;
   doubts: readonly Doubt[];
   handles: readonly Handle[];
@@ -176,13 +177,14 @@ export class PartPainter {
   }
 }
 
-function stepView({ id, status, message, cure, doubts, handles, sketch, datum }: StepOutcome): StepView {
-  if (!sketch) return { id, status, message, cure, doubts, handles, datum, sketch: null };
+function stepView({ id, status, message, tells, cure, doubts, handles, sketch, datum }: StepOutcome): StepView {
+  if (!sketch) return { id, status, message, tells, cure, doubts, handles, datum, sketch: null };
   const { geometry, solved, freedoms, loose, redundant, clash } = sketch.solution;
   return {
     id,
     status,
     message,
+    tells,
     cure,
     doubts,
     handles,

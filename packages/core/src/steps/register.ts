@@ -1,4 +1,5 @@
 /** The kinds of step there are: one line each. */
+import { allowance } from './allowance/allowance.ts';
 import { borrow } from './borrow/borrow.ts';
 import { chamfer } from './chamfer/chamfer.ts';
 import { combine } from './combine/combine.ts';
@@ -62,6 +63,7 @@ for (const kind of [
   split,
   move,
   draft,
+  allowance,
   deleteFaces,
   replaceFace,
   datumAxis,

@@ -37,6 +37,8 @@ export interface StepResult {
   readonly datum?: Datum;
   /** Something the user should know though the step was made. */
   readonly note?: string;
+  /** What came of it in numbers, as a sentence: nothing to look after. */
+  readonly tells?: string;
 }
 
 /** A solid fresh from the kernel, with the names of its faces and of the body it would begin. */

@@ -1,5 +1,5 @@
 /** What the kernel is asked for an assembly: what does not fit in it, and what would cure that. */
-import { checkFit, checkThroughMotion, curesOf, fitOverDials, Ledger, Superseded, type DialFit, type MotionFinding, type Station, type Traveller, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
+import { checkFit, checkThroughMotion, curesOf, evaluateAsMade, fitOverDials, Superseded, type DialFit, type MotionFinding, type Station, type Traveller, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
 import type { Design, PartEvaluator, SolidKernel } from '@helb/core';
 
 /** A member as the page has it standing. */
@@ -59,14 +59,11 @@ export function fitWork(
     checkFit(members: readonly PlacedMember[], clearance: number, listener: FitListener): Promise<FitFinding[] | null> {
       const design = held();
       return told(listener, async ({ kernel, evaluator }, hooks) => {
-        const ledger = Ledger.of(design);
         const standing: Standing[] = [];
-        for (const { key, part, link, pose } of members)
-          standing.push({
-            member: { key, link },
-            bodies: (await evaluator.evaluate(design, ledger, part)).bodies,
-            pose,
-          });
+        for (const { key, part, link, pose } of members) {
+          const { outcome, allowed } = await evaluateAsMade(design, part, evaluator);
+          standing.push({ member: { key, link }, bodies: outcome.bodies, pose, allowed });
+        }
         return checkFit(standing, clearance, kernel, hooks);
       });
     },
@@ -80,10 +77,11 @@ export function fitWork(
     ): Promise<MotionFinding[] | null> {
       const design = held();
       return told(listener, async ({ kernel, evaluator }, hooks) => {
-        const ledger = Ledger.of(design);
         const travellers: Traveller[] = [];
-        for (const { key, part, link, pose } of members)
-          travellers.push({ key, link, within: pose, bodies: (await evaluator.evaluate(design, ledger, part)).bodies });
+        for (const { key, part, link, pose } of members) {
+          const { outcome } = await evaluateAsMade(design, part, evaluator);
+          travellers.push({ key, link, within: pose, bodies: outcome.bodies });
+        }
         return checkThroughMotion(travellers, home, stations, clearance, kernel, hooks);
       });
     },

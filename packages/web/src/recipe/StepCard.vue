@@ -131,6 +131,7 @@ function open(): void {
       :doubts="view.doubts"
     />
     <FreedomPanel v-if="session.sketching === stepId" />
+    <p v-if="view?.tells && !step.suppressed" class="text-quiet">{{ view.tells }}</p>
     <p
       v-if="view?.message && !step.suppressed"
       class="mt-1 border-t border-dashed border-hairline pt-1"

@@ -96,14 +96,14 @@ function take({ ref, to }: FitCure): void {
       {{ progress.done }} of {{ progress.total }}
       <button class="text-link underline" @click="stop">Stop</button>
     </p>
-    <p v-if="findings && findings.length === 0" class="mt-1 text-good">{{ clean }}</p>
+    <p v-if="findings && findings.every((f) => f.wanted)" class="mt-1 text-good">{{ clean }}</p>
     <p v-if="stale" class="mt-1 text-warn">Something has changed or moved since; check again.</p>
     <ul v-if="findings" class="mt-1 flex flex-col gap-1">
       <li
         v-for="(f, i) in findings"
         :key="i"
         class="rounded border px-2 py-1"
-        :class="f.bad ? 'border-bad/40' : 'border-hairline'"
+        :class="f.bad ? 'border-bad/40' : f.wanted ? 'border-hairline text-quiet' : 'border-hairline'"
         data-testid="finding"
         tabindex="0"
         @pointerenter="light(f)"

@@ -14,6 +14,8 @@ export interface ToldFinding {
   readonly members: readonly string[];
   /** It stands in the way, and is not only close. */
   readonly bad: boolean;
+  /** A fit means it so. */
+  readonly wanted: boolean;
   /** As the check at rest tells it, at the design’s own numbers: what could be cured. */
   readonly rest: FitFinding | null;
   /** The motion’s value where it can be seen. */
@@ -49,6 +51,8 @@ export function useFitChecking() {
     },
   );
 
+  /** Some face gives way for a fit. */
+  const allows = computed(() => Object.values(design.design?.parts ?? {}).some((p) => Object.values(p.steps).some((s) => s.kind === 'allowance' && s.applied !== 'neither'))); // prettier-ignore
   const motions = computed(() =>
     (together.it?.joints ?? []).flatMap(
       (joint) =>
@@ -91,7 +95,8 @@ export function useFitChecking() {
   const restTold = (f: FitFinding, before = ''): ToldFinding => ({
     says: before + fitSentence(f, words),
     members: f.members,
-    bad: f.kind === 'overlap',
+    bad: f.kind === 'overlap' && !f.wanted,
+    wanted: 'wanted' in f && f.wanted === true,
     rest: before === '' ? f : null,
     goTo: null,
   });
@@ -103,8 +108,9 @@ export function useFitChecking() {
       poses.has(key) ? [{ key, part, link, pose: poses.get(key)! }] : [],
     );
     const found = await evaluation.on(design.design!).checkFit(members, mm, listener());
-    clean.value = 'Nothing stands in the way, and all bores line up.';
-    return found && found.map((f) => restTold(f));
+    clean.value = `Nothing stands in the way, and all bores line up.${allows.value ? ' Sizes are as made, with their allowances.' : ''}`;
+    // What is meant comes last.
+    return found && found.map((f) => restTold(f)).sort((a, b) => Number(a.wanted) - Number(b.wanted));
   }
 
   async function overDials(mm: number): Promise<ToldFinding[] | null> {
@@ -117,7 +123,7 @@ export function useFitChecking() {
     clean.value = `With each of ${found.length / 2} dials at both ends of its range nothing is found that is not there now.`;
     return found.flatMap(({ dial, value, findings: own, fault }) => {
       const before = `${dial} = ${value}: `;
-      const failed: ToldFinding[] = fault === null ? [] : [{ says: before + fault, members: [], bad: true, rest: null, goTo: null }]; // prettier-ignore
+      const failed: ToldFinding[] = fault === null ? [] : [{ says: before + fault, members: [], bad: true, wanted: false, rest: null, goTo: null }]; // prettier-ignore
       return [...failed, ...own.map((f) => restTold(f, before))];
     });
   }
@@ -149,6 +155,7 @@ export function useFitChecking() {
       says: motionSentence(f, at(f.at), words),
       members: f.members,
       bad: f.kind === 'runs_into' || f.kind === 'leaves',
+      wanted: false,
       rest: null,
       goTo: { motion: driver, to: f.at },
     }));

@@ -16,9 +16,11 @@ export function fitSentence(f: FitFinding, { name, length }: Words): string {
   const [a, b] = f.members.map(name);
   switch (f.kind) {
     case 'overlap':
-      return `${a} and ${b} stand in each other, ${volume(f.volume)}.`;
+      return f.wanted
+        ? `${a} and ${b} press on each other as their fit means it, ${volume(f.volume)}.`
+        : `${a} and ${b} stand in each other, ${volume(f.volume)}.`;
     case 'close':
-      return `${a} and ${b} are ${length(f.gap)} apart.`;
+      return `${a} and ${b} are ${length(f.gap)} apart${f.wanted ? ', as their fit means it' : ''}.`;
     case 'unknown':
       return `${a} and ${b} could not be checked: ${f.why}`;
     case 'flush':

@@ -1,5 +1,5 @@
 /** What can be done in an assembly with what is picked. */
-import { addPart, JOINT_KINDS, keepPose, dot, markInstances, MATE_KINDS, newId, placedAt, placeInstances, poseWithin, removeInstances, severalEdits, turned, type Instance, type Vec3 } from '@helb/core'; // prettier-ignore
+import { addPart, addStep, JOINT_KINDS, keepPose, dot, markInstances, MATE_KINDS, newId, placedAt, placeInstances, poseWithin, removeInstances, severalEdits, turned, type Instance, type Step, type Vec3 } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -7,7 +7,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Verb } from '../verbs/verbs.ts';
 import { useArranging } from './arranging.ts';
 import { JOINT_NAMES } from './joint-words.ts';
-import { useTogether } from './together-store.ts';
+import { useTogether, type PickedSpot } from './together-store.ts';
 
 export function useTogetherVerbs() {
   const design = useDesign();
@@ -88,8 +88,20 @@ export function useTogetherVerbs() {
   const faceVerbs = (): Verb[] => {
     const { hit, frame, member } = together.picked.at(-1) ?? together.pointed ?? {};
     if (together.onlyFace || hit?.kind !== 'face' || !frame || !member) return [];
-    return [{ id: 'only-face', label: 'Only this face', key: 'k', run: () => void (together.onlyFace = hit) }];
+    return [
+      { id: 'only-face', label: 'Only this face', key: 'k', run: () => void (together.onlyFace = hit) },
+      { id: 'allow', label: 'Allow a fit', run: () => allowFit(together.picked.at(-1) ?? together.pointed!) },
+    ];
   };
+
+  /** The face gives way for a fit: a step of its part, which is opened where it stands. */
+  function allowFit({ spot, member, path }: PickedSpot): void {
+    const part = together.it?.members.find((m) => m.key === member)?.part;
+    if (!part || !('face' in spot)) return;
+    const step = { kind: 'allowance', name: 'Allowance', faces: [spot.face], fit: 'sliding', process: 'milled', applied: 'exports' } as Step; // prettier-ignore
+    session.notice = design.edit(addStep(part, newId('s'), step));
+    if (session.notice === null) session.openInPlace(part, { assembly: session.activeAssembly!, instance: path });
+  }
 
   /** Through the picked flat face, else through the middle. */
   const sectionVerb = (): Verb => ({

@@ -1,0 +1,67 @@
+/** Which overlaps and small gaps are meant: those of faces that give way for a fit, as far as it goes. */
+import type { AllowedFace } from '../evaluation/as-made.ts';
+import { cross, dot, minus, type Vec3 } from '../space/vector.ts';
+import type { Flat } from './standing-faces.ts';
+import type { Round } from './lining-up.ts';
+
+/** The faces of one member, where they stand. */
+export interface StandingFaces {
+  readonly rounds: readonly Round[];
+  readonly flats: readonly Flat[];
+  readonly allowed: readonly AllowedFace[];
+  /** Of a face of its bodies, mm². */
+  areaOf(body: number, face: number): number;
+}
+
+/** Solved sketches are rounded: so far, mm, a fit may be off. */
+const ROUNDED = 1e-4;
+const PARALLEL = 1e-4;
+/** What a press has in common is a thin skin over the face; how much more its ends and curving may add. */
+const SKIN = 1.1;
+
+interface Meeting {
+  /** Of the outer part less the inner one, off one face, mm; negative where they press. */
+  readonly gap: number;
+  readonly allowed: number;
+  readonly area: number;
+}
+
+/** How the faces of one that give way meet those of the other. */
+function meetings(own: StandingFaces, other: StandingFaces): Meeting[] {
+  return own.allowed.flatMap(({ body, face, across }): Meeting[] => {
+    const is = (f: { readonly body: number; readonly face: number }) => f.body === body && f.face === face;
+    const area = own.areaOf(body, face);
+    const round = own.rounds.find(is);
+    if (round)
+      return other.rounds
+        .filter((r) => r.hollow !== round.hollow && Math.max(...awayOf(round, r)) < PARALLEL)
+        .map((r) => ({ gap: (round.radius - r.radius) * (round.hollow ? 1 : -1), allowed: across / 2, area }));
+    const flat = own.flats.find(is);
+    if (!flat) return [];
+    return other.flats
+      .filter((f) => dot(f.normal, flat.normal) < -1 + 1e-9)
+      .map((f) => ({ gap: -f.height - flat.height, allowed: across / 2, area }));
+  });
+}
+
+/** By how much two axes lean, and lie apart. */
+function awayOf(a: Round, b: Round): [number, number] {
+  const lean = Math.hypot(...cross(a.axis.direction, b.axis.direction));
+  const off: Vec3 = cross(minus(b.axis.origin, a.axis.origin), a.axis.direction);
+  return [lean, Math.hypot(...off)];
+}
+
+/** Is what two members have in common no more than their press fits mean? @param volume mm³ */
+export function isMeantOverlap(one: StandingFaces, other: StandingFaces, volume: number): boolean {
+  const presses = [...meetings(one, other), ...meetings(other, one)].filter(
+    ({ gap, allowed }) => allowed < 0 && gap < 0 && gap >= allowed - ROUNDED,
+  );
+  return volume <= presses.reduce((sum, { gap, area }) => sum - gap * area, 0) * SKIN;
+}
+
+/** Is the smallest gap between two members one that a fit means? @param least mm */
+export function isMeantGap(one: StandingFaces, other: StandingFaces, least: number): boolean {
+  return [...meetings(one, other), ...meetings(other, one)].some(
+    ({ gap, allowed }) => allowed > 0 && gap >= allowed - ROUNDED && Math.abs(gap - least) < ROUNDED,
+  );
+}
