@@ -260,7 +260,7 @@ test('files: STEP and STL with their content, and the design file there and back
     await download.saveAs(path);
     return { name: download.suggestedFilename(), path };
   };
-  const step = await take('Whole design as STEP');
+  const step = await take('All parts as STEP');
   expect(step.name).toBe('Roof-vent opener.step');
   const text = await readFile(step.path, 'utf8');
   for (const part of ['Wall bracket', 'Spacer washer', 'Hinge pin']) expect(text).toContain(`PRODUCT('${part}'`);

@@ -3,8 +3,10 @@ import {
   attempt,
   dialRanges,
   faultSentence,
+  faultsTogether,
   flexDial,
   flexPairs,
+  inspectDesign,
   judgeRequirements,
   PartEvaluator,
   rangeToKeep,
@@ -22,6 +24,8 @@ export interface CheckReport {
   readonly name: string;
   /** What does not stand as the design is. */
   readonly faults: readonly Fault[];
+  /** What of its assemblies does not stand, as sentences. */
+  readonly together: readonly string[];
   readonly requirements: readonly Judgement[];
   readonly flex: {
     readonly dials: readonly DialFlex[];
@@ -42,7 +46,9 @@ export async function checkDesign(design: Design, flexed: boolean, tell: (what: 
   };
   const { faults } = await trying([]);
   const requirements = judgeRequirements(await withReadings(design, evaluator, kernel));
-  if (!flexed) return { name: design.name, faults, requirements, flex: null };
+  const { assemblies } = await inspectDesign(design, kernel, evaluator);
+  const together = assemblies.flatMap(faultsTogether);
+  if (!flexed) return { name: design.name, faults, together, requirements, flex: null };
   const { dials, left } = dialRanges(design);
   const found: DialFlex[] = [];
   for (const dial of dials) {
@@ -53,22 +59,28 @@ export async function checkDesign(design: Design, flexed: boolean, tell: (what: 
   return {
     name: design.name,
     faults,
+    together,
     requirements,
     flex: { dials: found, pairs: await flexPairs(found, trying, faults, () => {}), left },
   };
 }
 
 /** Does everything stand, within the ranges that the design allows? */
-export function isSound({ faults, flex }: CheckReport): boolean {
-  return faults.length === 0 && (flex === null || (flex.dials.every(standsThroughout) && flex.pairs.length === 0));
+export function isSound({ faults, together, flex }: CheckReport): boolean {
+  return (
+    faults.length === 0 &&
+    together.length === 0 &&
+    (flex === null || (flex.dials.every(standsThroughout) && flex.pairs.length === 0))
+  );
 }
 
 const standsThroughout = ({ dial, below, above }: DialFlex) => dial.proposed || (below === null && above === null);
 
 /** The report as text for a terminal. */
-export function printCheck(design: Design, { faults, requirements, flex }: CheckReport): void {
+export function printCheck(design: Design, { faults, together, requirements, flex }: CheckReport): void {
   console.log(design.name);
   for (const fault of faults) if (fault.how !== 'requirement') console.log(`  ✗ ${faultSentence(design, fault)}`);
+  for (const fault of together) console.log(`  ✗ ${fault}`);
   for (const { says, holds, because } of requirements) console.log(`  ${holds ? '✓' : '✗'} ${says}  (${because})`);
   if (faults.length === 0) console.log('  ✓ every step stands');
   if (!flex) return;

@@ -1,6 +1,6 @@
 import {
   addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, readDesign, setDimension,
-  writeDesign, type Inspection,
+  writeDesign, type Design, type Inspection,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { describe, expect, test } from '@jest/globals';
@@ -152,5 +152,46 @@ describe('a file that cannot be written', () => {
     expect(ran.status).toBe(1);
     expect(ran.stderr).toMatch(message);
     expect(ran.stderr).not.toMatch(/\n\s+at /);
+  });
+});
+
+describe('assemblies', () => {
+  const DRIVE = 'demo/vent-drive.helb.json';
+  /** With a rod that does not reach, outside its allowed range. */
+  async function tooShort(): Promise<Design> {
+    const design = await openDesign(DRIVE, []);
+    const [id, { name }] = Object.entries(design.dimensions).find(([, d]) => d.name === 'rod_len')!;
+    return { ...design, dimensions: { ...design.dimensions, [id]: { name, value: '45 mm' } } };
+  }
+
+  test('are inspected: where each part stands, which joint misses and by how much', async () => {
+    const kernel = await loadKernel();
+    const { assemblies } = await inspectDesign(await openDesign(DRIVE, []), kernel);
+    const drive = assemblies.find((a) => a.name === 'Vent drive')!;
+    expect([drive.closed, drive.freedoms, drive.joints.every((j) => j.status === 'met')]).toEqual([true, 1, true]);
+    // The crank's far end lies on its circle, wherever the loop has closed.
+    const rod = drive.members.find((m) => m.name === 'Push rod')!;
+    expect(Math.hypot(rod.at_mm[0], rod.at_mm[1])).toBeCloseTo(32, 6);
+    // A rod too short to reach leaves the loop open.
+    const short = await inspectDesign(await tooShort(), kernel);
+    const open = short.assemblies.find((a) => a.name === 'Vent drive')!;
+    expect([open.closed, open.freedoms]).toEqual([false, null]);
+    expect(open.joints.some((j) => j.status === 'misses' && j.misses! > 1)).toBe(true);
+  });
+
+  test('are checked and exported as they stand; what cannot stand is refused in a sentence', async () => {
+    const sound = await openDesign(DRIVE, []);
+    expect(isSound(await checkDesign(sound, false, () => {}))).toBe(true);
+    const file = new TextDecoder().decode(
+      (await exportDesign(sound, 'step', undefined, 0, 'Vent drive')) as Uint8Array,
+    );
+    expect(file.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(13);
+    const open = await tooShort();
+    const report = await checkDesign(open, false, () => {});
+    expect([isSound(report), report.together.length > 0]).toEqual([false, true]);
+    expect(report.together[0]).toMatch(/^Vent drive, .* misses by \d/);
+    await expect(exportDesign(open, 'step', undefined, 0, 'Vent drive')).rejects.toThrow(/cannot all be met/);
+    await expect(exportDesign(sound, 'dxf', undefined, 0, 'Vent drive')).rejects.toThrow(/of one part/);
+    await expect(exportDesign(sound, 'stl', undefined, 0, 'Gate')).rejects.toThrow(/No assembly is called “Gate”/);
   });
 });

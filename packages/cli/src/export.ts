@@ -1,5 +1,6 @@
 import {
   asVariant,
+  exportAssembly,
   exportFace,
   ExportFailure,
   exportParts,
@@ -39,8 +40,10 @@ export async function exportDesign(
   format: ExportFormat,
   only: string | undefined,
   cutWidth = 0,
+  together?: string,
 ): Promise<Uint8Array | string> {
   if (format === 'helb') return writeDesign(design);
+  if (together !== undefined) return exportTogether(design, format, together);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);
   const kernel = await watchedKernel();
@@ -50,6 +53,22 @@ export async function exportDesign(
     if (format === 'dxf' || format === 'svg')
       return await largestFace(own, format, ids, cutWidth / 2, evaluator, kernel);
     return await exportParts(own, format, ids, evaluator, kernel);
+  } catch (error) {
+    if (error instanceof ExportFailure || error instanceof KernelError) throw new CliError(error.message);
+    throw error;
+  }
+}
+
+/** An assembly, by name or id, as it stands at home. @throws CliError */
+async function exportTogether(design: Design, format: ExportFormat, name: string): Promise<Uint8Array> {
+  if (format === 'dxf' || format === 'svg' || format === 'helb')
+    throw new CliError(`An assembly is written as step, stl, 3mf or glb; ${format} is of one part.`);
+  const id = design.assemblyOrder?.find((key) => key === name || design.assemblies?.[key]?.name === name);
+  if (id === undefined) throw new CliError(`No assembly is called “${name}” in this design.`);
+  const kernel = await watchedKernel();
+  const evaluator = new PartEvaluator(kernel);
+  try {
+    return await exportAssembly(await withReadings(design, evaluator, kernel), id, format, evaluator, kernel);
   } catch (error) {
     if (error instanceof ExportFailure || error instanceof KernelError) throw new CliError(error.message);
     throw error;

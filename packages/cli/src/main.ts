@@ -45,7 +45,9 @@ const program = new Command('helb').description('Look into, make and export desi
 
 program
   .command('inspect')
-  .description('Print dimensions, sketches, steps and bodies of a design.')
+  .description(
+    'Print dimensions, sketches, steps, bodies and joints of a design; exit code 2 when a step or a joint fails.',
+  )
   .argument('<file>', 'a design file')
   .option('--json', 'print data instead of text')
   .option('--variant <name>', 'as this variant of the design')
@@ -55,7 +57,10 @@ program
     const inspection = await inspectDesign(design, await watchedKernel());
     if (options.json) console.log(JSON.stringify(inspection, null, 2));
     else printInspection(inspection);
-    if (inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed'))) process.exitCode = 2;
+    const failed =
+      inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed')) ||
+      inspection.assemblies.some((a) => a.faults.length > 0 || a.joints.some((j) => j.status !== 'met'));
+    if (failed) process.exitCode = 2;
   });
 
 program
@@ -81,13 +86,22 @@ program
   .requiredOption('--as <format>', `one of ${EXPORT_FORMATS.join(', ')}`)
   .requiredOption('-o, --output <file>', 'where to write')
   .option('--part <name>', 'this part only, by name or id')
+  .option('--assembly <name>', 'this assembly as it stands, by name or id')
   .option('--cut <mm>', 'with dxf and svg: how wide the cut is, so that the part keeps its size', '0')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
   .action(
     async (
       file: string,
-      options: { as: string; output: string; part?: string; cut: string; variant?: string; set: SetOption[] },
+      options: {
+        as: string;
+        output: string;
+        part?: string;
+        assembly?: string;
+        cut: string;
+        variant?: string;
+        set: SetOption[];
+      },
     ) => {
       if (!EXPORT_FORMATS.includes(options.as as ExportFormat)) {
         throw new CliError(`“${options.as}” is not a format Helb writes; use ${EXPORT_FORMATS.join(' or ')}.`);
@@ -95,7 +109,10 @@ program
       const design = await openWanted(file, options);
       const cut = Number(options.cut);
       if (!Number.isFinite(cut)) throw new CliError(`--cut takes a number of mm; “${options.cut}” is none.`);
-      await writeTo(options.output, await exportDesign(design, options.as as ExportFormat, options.part, cut));
+      await writeTo(
+        options.output,
+        await exportDesign(design, options.as as ExportFormat, options.part, cut, options.assembly),
+      );
     },
   );
 

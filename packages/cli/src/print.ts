@@ -32,4 +32,19 @@ export function printInspection(inspection: Inspection): void {
       );
     }
   }
+  for (const own of inspection.assemblies) printAssembly(own);
+}
+
+function printAssembly({ name, freedoms, faults, members, joints }: Inspection['assemblies'][number]): void {
+  const state = freedoms === null ? 'its joints are not met' : freedoms === 0 ? 'all held' : `${freedoms} freedoms`;
+  console.log(`\n${name}, ${members.length} parts, ${state}`);
+  for (const fault of faults) console.log(`  ✗ ${fault}`);
+  for (const m of members)
+    console.log(
+      `  ${m.name} at ${m.at_mm.map((n) => Number(n.toFixed(3)) + 0).join(', ')} mm${m.fixed ? ', fixed' : ''}`,
+    );
+  for (const j of joints) {
+    const misses = j.misses === null ? '' : `, misses by ${j.misses.toFixed(3)} mm`;
+    console.log(`  ${j.status === 'met' ? '✓' : '✗'} ${j.name} (${j.kind}: ${j.between.join(' with ')}${misses})${j.message ? `: ${j.message}` : ''}`); // prettier-ignore
+  }
 }

@@ -5,7 +5,7 @@ import { Ledger } from '../ledger/ledger.ts';
 import { asMade } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
-import type { MeshQuality, SolidKernel } from '../solid/kernel.ts';
+import type { MeshQuality, SolidKernel, StepPart } from '../solid/kernel.ts';
 import { ExportFailure } from './export-failure.ts';
 import { writeStl } from './stl.ts';
 import { write3mf } from './write-3mf.ts';
@@ -28,24 +28,36 @@ export async function exportParts(
   for (const id of parts) {
     const own = asMade(design, id);
     const outcome = await evaluator.evaluate(own, Ledger.of(own), id);
-    const failed = outcome.steps.find((s) => s.status === 'failed');
-    if (failed) {
-      const { name, steps } = design.parts[id]!;
-      throw new ExportFailure(
-        `${name} has a step that fails (${steps[failed.id]!.name}: ${failed.message}); mend it before exporting.`,
-      );
-    }
+    refuseFailed(design, outcome);
     if (outcome.bodies.length > 0) outcomes.push(outcome);
   }
   if (outcomes.length === 0) throw new ExportFailure('There is no solid to export yet; extrude something first.');
-  const lookOf = ({ part }: PartOutcome) => {
+  const items = outcomes.map(({ part, bodies }) => {
     const { name, opacity = 1 } = design.parts[part]!;
-    return { name, color: colorOf(design, part), opacity };
-  };
-  if (format === 'step')
-    return kernel.exportStep(outcomes.map((o) => ({ ...lookOf(o), solids: o.bodies.map((b) => b.solid) })));
-  const meshes = outcomes.map((o) => o.bodies.map((b) => kernel.mesh(b.solid, PRINT_QUALITY)));
-  if (format === 'stl') return writeStl(meshes.flat(), design.name);
-  const named = outcomes.map((o, i) => ({ ...lookOf(o), meshes: meshes[i]! }));
-  return format === 'glb' ? writeGltf(named, design.name) : write3mf(named, design.name);
+    return { name, color: colorOf(design, part), opacity, solids: bodies.map((b) => b.solid) };
+  });
+  return writeSolids(items, format, design.name, kernel);
+}
+
+/** @throws ExportFailure when a step of the part fails */
+export function refuseFailed(design: Design, { part, steps: outcomes }: PartOutcome): void {
+  const failed = outcomes.find((s) => s.status === 'failed');
+  if (!failed) return;
+  const { name, steps } = design.parts[part]!;
+  throw new ExportFailure(
+    `${name} has a step that fails (${steps[failed.id]!.name}: ${failed.message}); mend it before exporting.`,
+  );
+}
+
+/** Solids by name and colour as a file; nothing of them is let go of. */
+export async function writeSolids(
+  items: readonly StepPart[],
+  format: SolidFormat,
+  title: string,
+  kernel: SolidKernel,
+): Promise<Uint8Array> {
+  if (format === 'step') return kernel.exportStep(items);
+  const meshed = items.map(({ solids, ...look }) => ({ ...look, meshes: solids.map((s) => kernel.mesh(s, PRINT_QUALITY)) })); // prettier-ignore
+  if (format === 'stl') return writeStl(meshed.flatMap((m) => m.meshes), title); // prettier-ignore
+  return format === 'glb' ? writeGltf(meshed, title) : write3mf(meshed, title);
 }

@@ -1,4 +1,5 @@
-/** A design's dimensions, sketches, steps and bodies as plain data, for people and programs without a page. */
+/** A design's dimensions, sketches, steps, bodies and joints as plain data, for people and programs without a page. */
+import { lookOfOutcome } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { PartEvaluator } from '../evaluation/evaluate.ts';
@@ -7,6 +8,7 @@ import { massOf } from '../standards/materials.ts';
 import type { SolidKernel, Vec3 } from '../solid/kernel.ts';
 import { asSketch } from '../steps/schema.ts';
 import { describeConstraint } from '../steps/sketch/clash-sentence.ts';
+import { inspectAssembly, type InspectedAssembly } from './inspect-assembly.ts';
 import { kindOfPowers } from '../units/units.ts';
 
 export interface Inspection {
@@ -64,14 +66,20 @@ export interface Inspection {
       readonly valid: boolean;
     }[];
   }[];
+  readonly assemblies: readonly InspectedAssembly[];
 }
 
-export async function inspectDesign(design: Design, kernel: SolidKernel): Promise<Inspection> {
+export async function inspectDesign(
+  design: Design,
+  kernel: SolidKernel,
+  evaluator = new PartEvaluator(kernel),
+): Promise<Inspection> {
   const ledger = Ledger.of(design);
-  const evaluator = new PartEvaluator(kernel);
   const parts: Inspection['parts'][number][] = [];
+  const outcomes = new Map<string, PartOutcome>();
   for (const partId of design.partOrder) {
     const outcome = await evaluator.evaluate(design, ledger, partId);
+    outcomes.set(partId, outcome);
     parts.push(inspectPart(design, partId, outcome));
   }
   return {
@@ -90,6 +98,12 @@ export async function inspectDesign(design: Design, kernel: SolidKernel): Promis
       };
     }),
     parts,
+    assemblies: (design.assemblyOrder ?? []).map((id) =>
+      inspectAssembly(design, ledger, id, (part) => {
+        const outcome = outcomes.get(part);
+        return outcome ? lookOfOutcome(outcome) : null;
+      }),
+    ),
   };
 }
 

@@ -2,6 +2,7 @@
 import {
   findSource,
   ExportFailure,
+  exportAssembly,
   exportFace,
   exportParts,
   KernelError,
@@ -60,6 +61,14 @@ export function kernelWork(
     const design = held();
     const { kernel, evaluator } = await ready;
     const bytes = await exclusive(() => exportParts(design, format, parts, evaluator, kernel));
+    return Comlink.transfer(bytes, [bytes.buffer]);
+  }
+
+  /** An assembly as it stands at home. */
+  async function exportTogether(format: SolidFormat, assembly: string): Promise<Uint8Array> {
+    const design = held();
+    const { kernel, evaluator } = await ready;
+    const bytes = await exclusive(() => exportAssembly(design, assembly, format, evaluator, kernel));
     return Comlink.transfer(bytes, [bytes.buffer]);
   }
 
@@ -185,6 +194,7 @@ export function kernelWork(
 
   return {
     exportDesign,
+    exportTogether,
     exportOutline,
     exportVariant,
     borrow,

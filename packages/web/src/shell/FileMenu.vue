@@ -35,17 +35,22 @@ onChange(async (files) => {
 const NAMES = { step: 'STEP', stl: 'STL', '3mf': '3MF', glb: 'glTF' };
 const FORMATS = ['step', 'stl', '3mf', 'glb'] as const;
 
-async function exportParts(format: SolidFormat, whole: boolean): Promise<void> {
+/** What is written: all parts of the design, the part or the assembly one works on. */
+type Written = 'design' | 'part' | 'assembly';
+
+async function exportSolids(format: SolidFormat, what: Written): Promise<void> {
   const d = design.design;
   if (!d) return;
-  const parts = whole ? d.partOrder : session.activePart ? [session.activePart] : [];
-  const own = whole ? d.name : (d.parts[parts[0]!]?.name ?? d.name);
+  const own = (what === 'part' ? part.value : what === 'assembly' ? assembly.value : undefined) ?? d.name;
   // What is on the screen is what is written; a variant says so in its file's name.
   const variant = trial.variant ? design.kept?.variants?.rows[trial.variant]?.name : undefined;
   const name = variant ? `${own} - ${variant}` : own;
   writing.value = true;
   try {
-    const bytes = await evaluation.on(d).exportDesign(format, parts);
+    const bytes =
+      what === 'assembly'
+        ? await evaluation.on(d).exportTogether(format, session.activeAssembly!)
+        : await evaluation.on(d).exportDesign(format, what === 'part' ? [session.activePart!] : d.partOrder);
     saveFile(bytes, `${name}.${format}`, FILE_TYPE[format]);
     toast.success(`${name}.${format} is written.`);
   } catch (error) {
@@ -56,17 +61,13 @@ async function exportParts(format: SolidFormat, whole: boolean): Promise<void> {
 }
 
 const part = computed(() => (session.activePart ? design.design?.parts[session.activePart]?.name : undefined));
+const assembly = computed(() => (session.activeAssembly ? design.design?.assemblies?.[session.activeAssembly]?.name : undefined)); // prettier-ignore
+const itemsFor = (label: string, what: Written) =>
+  FORMATS.map((format) => ({ label: `${label} as ${NAMES[format]}`, run: () => exportSolids(format, what) }));
 const items = computed(() => [
-  ...FORMATS.map((format) => ({
-    label: `Whole design as ${NAMES[format]}`,
-    run: () => exportParts(format, true),
-  })),
-  ...(part.value
-    ? FORMATS.map((format) => ({
-        label: `${part.value} as ${NAMES[format]}`,
-        run: () => exportParts(format, false),
-      }))
-    : []),
+  ...(assembly.value ? itemsFor(`${assembly.value}, put together,`, 'assembly') : []),
+  ...itemsFor('All parts', 'design'),
+  ...(part.value ? itemsFor(part.value, 'part') : []),
   ...(part.value ? [{ label: 'Bring in a STEP file', run: () => open() }] : []),
   {
     label: 'Design file',
