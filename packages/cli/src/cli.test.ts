@@ -185,7 +185,7 @@ describe('assemblies', () => {
     const file = new TextDecoder().decode(
       (await exportDesign(sound, 'step', undefined, 0, 'Vent drive')) as Uint8Array,
     );
-    expect(file.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(13);
+    expect(file.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(14);
     const open = await tooShort();
     const report = await checkDesign(open, false, () => {});
     expect([isSound(report), report.together.length > 0]).toEqual([false, true]);
