@@ -1,5 +1,5 @@
 /** Hands for an assembly: parts made ready, frames picked, parts dragged. */
-import { addDimension, addPart, addStep, applyEdit, emptyDesign, writeDesign, type Design, type Edit, type Step } from '../../packages/core/src/index.ts'; // prettier-ignore
+import { addDimension, addPart, addStep, applyEdit, emptyDesign, setMaterial, writeDesign, type Design, type Edit, type Step } from '../../packages/core/src/index.ts'; // prettier-ignore
 import { expect, type Workplace } from './workplace.ts';
 
 type At = [number, number];
@@ -46,6 +46,7 @@ function sample(): Design {
     addPart('base', 'Base'),
     ...plate('base', [[0, 0], [80, 40]], [[20, 20], [60, 20]], '$thk', '$pitch'), // prettier-ignore
     addPart('pin', 'Pin'),
+    setMaterial('pin', 'steel'),
     addStep('pin', 'ps', { kind: 'sketch', name: 'Disc', plane: { datum: 'floor' }, points: { c: [0, 0] }, curves: { o: { kind: 'circle', center: 'c', radius: 5 } }, constraints: { d: { kind: 'diameter', of: ['o'], value: '10 mm' }, k: { kind: 'coincident', of: ['c', 'origin'] } } } as Step), // prettier-ignore
     addStep('pin', 'pe', { kind: 'extrude', name: 'Shank', profile: { sketch: 'ps', regions: 'all' }, way: 'one_way', distance: '40 mm', result: 'new_body' } as Step), // prettier-ignore
     addPart('cap', 'Cap'),

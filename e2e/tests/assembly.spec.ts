@@ -252,6 +252,12 @@ test('a row held by one expression, gathered and dissolved; motions coupled, a p
     await w.choose('Parts list');
     await expect(page.getByRole('row').filter({ hasText: 'Base' })).toContainText('3');
     await expect(page.getByRole('row').filter({ hasText: 'Pin' })).toContainText('2');
+    await page.getByRole('button', { name: 'Pick Pin 1', exact: true }).click();
+    await w.verb('Weigh').click();
+    const weight = page.getByRole('region', { name: 'Weight' });
+    await expect(weight.getByRole('row', { name: 'Mass, kg, of one part' })).toContainText('0.0246');
+    await expect(weight.getByRole('row', { name: 'Centre from the origin, mm' })).toContainText('20, 20, 0');
+    await expect(weight.getByRole('row', { name: /^Largest moment/ })).toContainText('3.4');
     await w.allSaved();
   });
 });

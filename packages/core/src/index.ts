@@ -74,7 +74,7 @@ export * from './sketch/regions/loop.ts';
 export * from './sketch/regions/regions.ts';
 export * from './references/references.ts';
 export { findRegion } from './sketch/regions/find-region.ts';
-export { principalOf, shifted, together, type Weight } from './solid/weight.ts';
+export { principalOf, shifted, standingWeight, together, turnedRows, type Weight } from './solid/weight.ts';
 export { MOST_FILE_BYTES, storedFile, type StoredFile } from './slots/file/file.ts';
 export { PLANE_LABELS, type PlaneRef } from './slots/plane/plane.ts';
 export { lonePoints } from './sketch/lone-points.ts';

@@ -1,6 +1,7 @@
 /** What several solids together weigh, and how they resist being turned. */
 import type { Vec3 } from '../space/vector.ts';
 import { cross, dot, minus, unit } from '../space/vector.ts';
+import { placedAt, turned, type Pose, type Quat } from '../space/pose.ts';
 import type { Inertia, SolidBulk } from './kernel.ts';
 
 export type Rows = Inertia['rows'];
@@ -20,6 +21,21 @@ export function together(solids: readonly (SolidBulk & { readonly rows: Rows })[
   const row = (i: 0 | 1 | 2): Vec3 => [sum(i, 0), sum(i, 1), sum(i, 2)];
   return { volume, center, rows: [row(0), row(1), row(2)] };
 }
+
+/** Of the same thing of so many kg a mm³, standing elsewhere: what was mm³ and mm⁵ is kg and kg·mm² then. */
+export function standingWeight({ volume, center, rows }: Weight, { at, turn }: Pose, density: number): Weight {
+  return { volume: volume * density, center: placedAt({ at, turn }, center), rows: turnedRows(rows, turn, density) };
+}
+
+/** About axes turned along with the thing: R I Rᵀ. */
+export function turnedRows(rows: Rows, turn: Quat, by = 1): Rows {
+  const axes = ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).map((a) => turned(turn, a)); // prettier-ignore
+  const row = (i: number): Vec3 =>
+    [0, 1, 2].map((k) => by * sumOver((m, n) => axes[m]![i]! * rows[m]![n]! * axes[n]![k]!)) as unknown as Vec3;
+  return [row(0), row(1), row(2)];
+}
+const sumOver = (of: (m: number, n: number) => number) =>
+  [0, 1, 2].reduce((all, m) => all + of(m, 0) + of(m, 1) + of(m, 2), 0);
 
 /** About parallel axes through another place. @param by from there to the centre. @param mass volume, with density 1 */
 export function shifted(rows: Rows, mass: number, by: Vec3): Rows {

@@ -12,6 +12,7 @@ import {
   nudged,
   readMeasure,
   readyVariant,
+  standingWeight,
   surveyVariant,
   together,
   type BorrowSource,
@@ -24,6 +25,7 @@ import {
   type Measure,
   type MovedFace,
   type PartEvaluator,
+  type Pose,
   type SolidFormat,
   type SolidKernel,
   type VariantSurvey,
@@ -148,6 +150,32 @@ export function kernelWork(
     });
   }
 
+  /** Parts that stand together, kg and kg·mm²; null when none of them is solid. @param placed each kg a mm³ */
+  async function weighTogether(
+    placed: readonly { readonly part: string; readonly pose: Pose; readonly density: number }[],
+  ): Promise<{ weight: Weight; exact: boolean } | null> {
+    const design = held();
+    const { kernel, evaluator } = await ready;
+    return exclusive(async () => {
+      const of = new Map<string, { weight: Weight; exact: boolean } | null>();
+      for (const { part } of placed) {
+        if (of.has(part)) continue;
+        const { bodies } = await evaluator.evaluate(design, Ledger.of(design), part);
+        const all = bodies.map(({ solid, facts: { volume, center } }) => ({
+          volume,
+          center,
+          ...kernel.inertia(solid),
+        }));
+        of.set(part, all.length > 0 ? { weight: together(all), exact: all.every((b) => b.exact) } : null);
+      }
+      const own = placed.flatMap(({ part, pose, density }) => {
+        const found = of.get(part);
+        return found ? [{ ...standingWeight(found.weight, pose, density), exact: found.exact }] : [];
+      });
+      return own.length > 0 ? { weight: together(own), exact: own.every((w) => w.exact) } : null;
+    });
+  }
+
   /** Faces of these parts that would move with a dimension; null when it cannot be changed to see. */
   async function movedBy(ref: string, parts: readonly string[]): Promise<Map<string, MovedFace[]> | null> {
     const design = held();
@@ -200,6 +228,7 @@ export function kernelWork(
     borrow,
     read,
     weigh,
+    weighTogether,
     movedBy,
     survey,
     stopSurvey(): void {

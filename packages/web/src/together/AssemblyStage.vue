@@ -18,6 +18,7 @@ import { memberOfStage, stageId } from './offered-spots.ts';
 import { paintFrames, paintRings, paintTrace } from './paint-frames.ts';
 import { DRAGGED, usePlacing } from './placing.ts';
 import { useSpotPicking } from './spot-picking.ts';
+import WeighTogether from './WeighTogether.vue';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
 const design = useDesign();
@@ -317,6 +318,7 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
       }}</span>
       <button class="font-medium text-link underline" @click="together.goHome()">Home</button>
     </p>
+    <WeighTogether v-if="together.weighing" />
     <SectionBar
       v-if="session.section.length > 0 && shown.length > 0"
       class="absolute inset-x-3 top-12 mx-auto w-fit"

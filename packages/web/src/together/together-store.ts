@@ -89,6 +89,11 @@ export const useTogether = defineStore('together', () => {
   const charted = shallowRef<{ readonly joint: string; readonly motion: string } | null>(null);
   /** The way of the followed point, in space, while its motion is charted. */
   const trace = shallowRef<readonly Vec3[]>([]);
+  /** Weighed: these instances, or all; from a frame in space, or the origin. */
+  const weighing = shallowRef<{
+    readonly instances: ReadonlySet<string> | null;
+    readonly from: { readonly pose: Pose; readonly label: string } | null;
+  } | null>(null);
   /** The instance for which another part is being chosen. */
   const replacing = ref<string | null>(null);
   /** The instance of which a row or ring is being made. */
@@ -107,6 +112,7 @@ export const useTogether = defineStore('together', () => {
       chosen.value = new Set();
       alone.value = null;
       charted.value = null;
+      weighing.value = null;
       arranging.value = null;
       replacing.value = null;
       trace.value = [];
@@ -254,6 +260,7 @@ export const useTogether = defineStore('together', () => {
     lit,
     charted,
     arranging,
+    weighing,
     replacing,
     trace,
     joining,

@@ -118,6 +118,15 @@ export function useTogetherVerbs() {
     },
   });
 
+  /** Of the instances picked in the list, else of all; from the frame picked on the stage. */
+  function weigh(): void {
+    const [spot] = together.picked;
+    together.weighing = {
+      instances: together.chosen.size > 0 ? together.chosen : null,
+      from: spot ? { pose: poseWithin(together.poseOf(spot.member), spot.frame), label: spot.label } : null,
+    };
+  }
+
   function middleAlong(normal: Vec3): number {
     const ends = (together.it?.members ?? []).flatMap(({ key, part }) =>
       (evaluation.parts.get(part)?.bodies ?? []).map((b) => dot(normal, placedAt(together.poseOf(key), b.center))),
@@ -142,7 +151,7 @@ export function useTogetherVerbs() {
     ...((together.it?.members.length ?? 0) > 0
       ? [{ id: 'parts', label: 'Parts list', active: session.showParts, run: () => void (session.showParts = !session.showParts) }] // prettier-ignore
       : []),
-    ...((together.it?.members.length ?? 0) > 0 ? [sectionVerb()] : []),
+    ...((together.it?.members.length ?? 0) > 0 ? [sectionVerb(), { id: 'weigh', label: 'Weigh', run: weigh }] : []),
     { id: 'new-here', label: 'New part here', run: newPartHere },
     ...(together.alone ? [{ id: 'all', label: 'Show all', run: () => (together.alone = null) }] : []),
   ];
