@@ -167,6 +167,14 @@ describe('as they stand in an assembly', () => {
     expect(heights(await evaluate(off, 'rod'))).toEqual([[33, 53]]);
   });
 
+  test('a joint that cannot be had stops only what hangs on it', async () => {
+    const gone = (b: string): Joint => ({ kind: 'rigid', name: 'On a lost datum', a: { instance: ['ib'], on: { step: 'gone' } }, b: { instance: [b], on: { origin: true } }, numbers: {} }); // prettier-ignore
+    const apart = edited(stood, placeInstances('a', [['i2', { of: { part: 'plate' }, home: at(90, 0, 0) }]]), addJoint('a', 'j', gone('i2'))); // prettier-ignore
+    expect(heights(await evaluate(await standing(apart, from), 'rod'))).toEqual([[18, 38]]);
+    const own = edited(await standing(stood, from), addJoint('a', 'j', gone('ip')));
+    expect(message(await evaluate(own, 'rod'))).toBe('Where Plate stands in All is not known: On a lost datum is not met; mend that first.'); // prettier-ignore
+  });
+
   test('what stands there no longer is told', async () => {
     const design = await standing(stood, { part: 'plate', at: { assembly: 'a', own: ['ir'], other: ['gone'] } }).catch(() => null); // prettier-ignore
     expect(design).toBeNull();

@@ -5,7 +5,7 @@
  * own shape never decides where it is drawn, and no circle comes of joining what was drawn in place. Where its own
  * joints would have it elsewhere, `strayed` tells.
  */
-import { assembled, type Assembled } from '../assembly/assembled.ts';
+import { assembled, type Assembled, type JointState } from '../assembly/assembled.ts';
 import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import type { Ledger } from '../ledger/ledger.ts';
@@ -139,11 +139,35 @@ export function between(design: Design, it: Assembled, { own, other, assembly }:
   const [mine, theirs] = found;
   if (!mine || !theirs || theirs.part !== part)
     throw new StepFailure(`${design.parts[(mine ? part : self)]!.name} no longer stands in ${name} where it did; choose another place.`); // prettier-ignore
-  const fault = it.joints.find((j) => j.fault !== null || j.misses !== null);
+  // What is not met anywhere may leave all of it unsettled; what cannot be had leaves only what hangs on it so.
+  const rests = joinedTo(it, [mine.link, theirs.link]);
+  const fault = it.joints.find((j) => j.misses !== null || (j.fault !== null && linksOf(it, j).some((l) => rests.has(l)))); // prettier-ignore
   if (!it.closed || fault)
     throw new StepFailure(`Where ${theirs.name} stands in ${name} is not known: ${fault ? `${fault.joint.name} is not met` : 'its joints cannot be met'}; mend that first.`); // prettier-ignore
   const [here, there] = [mine, theirs].map((m) => poseWithin(it.home.poses[m.link]!, m.within)) as [Pose, Pose];
   return poseFrom(here, there);
+}
+
+/** Links that a joint lies between, whether it can be had or not. */
+const linksOf = (it: Assembled, { key, joint }: JointState): number[] => {
+  const path = key.split('/').slice(0, -1);
+  return [joint.a, joint.b].flatMap(({ instance }) => {
+    const at = [...path, ...instance].join('/');
+    return it.members.find((m) => m.key === at)?.link ?? it.linkOf.get(at) ?? [];
+  });
+};
+
+/** Links on whose place joints make these rest: all that hang together with them. */
+function joinedTo(it: Assembled, links: readonly number[]): ReadonlySet<number> {
+  const found = new Set(links);
+  const groups = [...it.joints.map((j) => linksOf(it, j)), ...it.welds];
+  for (let grew = true; grew;) {
+    grew = false;
+    for (const group of groups)
+      if (group.some((l) => found.has(l)))
+        for (const l of group) if (!found.has(l) && !it.links[l]!.held) grew = !!found.add(l);
+  }
+  return found;
 }
 
 function rounded({ at, turn }: Pose): Pose {

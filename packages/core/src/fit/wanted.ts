@@ -1,6 +1,6 @@
 /** Which overlaps and small gaps are meant: those of faces that give way for a fit, as far as it goes. */
 import type { AllowedFace } from '../evaluation/as-made.ts';
-import { cross, dot, minus, type Vec3 } from '../space/vector.ts';
+import { cross, dot, further, minus, type Vec3 } from '../space/vector.ts';
 import type { Flat } from './standing-faces.ts';
 import type { Round } from './lining-up.ts';
 
@@ -16,6 +16,8 @@ export interface StandingFaces {
 /** Solved sketches are rounded: so far, mm, a fit may be off. */
 const ROUNDED = 1e-4;
 const PARALLEL = 1e-4;
+/** No fit leaves more, mm. */
+const FIT_REACH = 2;
 /** What a press has in common is a thin skin over the face; how much more its ends and curving may add. */
 const SKIN = 1.1;
 
@@ -34,12 +36,12 @@ function meetings(own: StandingFaces, other: StandingFaces): Meeting[] {
     const round = own.rounds.find(is);
     if (round)
       return other.rounds
-        .filter((r) => r.hollow !== round.hollow && Math.max(...awayOf(round, r)) < PARALLEL)
+        .filter((r) => r.hollow !== round.hollow && Math.max(...awayOf(round, r)) < PARALLEL && overlapAlong(round, r))
         .map((r) => ({ gap: (round.radius - r.radius) * (round.hollow ? 1 : -1), allowed: across / 2, area }));
     const flat = own.flats.find(is);
     if (!flat) return [];
     return other.flats
-      .filter((f) => dot(f.normal, flat.normal) < -1 + 1e-9)
+      .filter((f) => dot(f.normal, flat.normal) < -1 + 1e-9 && areBeside(f.spots, flat.spots))
       .map((f) => ({ gap: -f.height - flat.height, allowed: across / 2, area }));
   });
 }
@@ -50,6 +52,22 @@ function awayOf(a: Round, b: Round): [number, number] {
   const off: Vec3 = cross(minus(b.axis.origin, a.axis.origin), a.axis.direction);
   return [lean, Math.hypot(...off)];
 }
+
+/** Do two rounds on one axis reach over the same stretch of it? */
+function overlapAlong(a: Round, b: Round): boolean {
+  const along = (t: number) => dot(minus(further(b.axis.origin, b.axis.direction, t), a.axis.origin), a.axis.direction);
+  const [from, to] = [along(b.from), along(b.to)];
+  return Math.max(a.from, Math.min(from, to)) < Math.min(a.to, Math.max(from, to));
+}
+
+/** Do boxes round places come within reach of a fit? */
+const areBeside = (a: readonly Vec3[], b: readonly Vec3[]): boolean =>
+  ([0, 1, 2] as const).every((k) => {
+    const reach = (all: readonly Vec3[]) =>
+      [Math.min(...all.map((p) => p[k])), Math.max(...all.map((p) => p[k]))] as const;
+    const [[from, to], [least, most]] = [reach(a), reach(b)];
+    return from < most + FIT_REACH && least < to + FIT_REACH;
+  });
 
 /** Is what two members have in common no more than their press fits mean? @param volume mm³ */
 export function isMeantOverlap(one: StandingFaces, other: StandingFaces, volume: number): boolean {

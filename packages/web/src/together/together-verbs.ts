@@ -9,6 +9,16 @@ import { useArranging } from './arranging.ts';
 import { JOINT_NAMES } from './joint-words.ts';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
+/** Joints of parts that are in their place already: about, along or on the frame of the one that stands. */
+const AS_THEY_STAND = [
+  ['rigid', 'Hold'],
+  ['revolute', 'Turn'],
+  ['prismatic', 'Slide'],
+  ['cylindrical', 'Turn and slide'],
+  ['planar', 'Glide'],
+  ['spherical', 'Swivel'],
+] as const;
+
 export function useTogetherVerbs() {
   const design = useDesign();
   const session = useSession();
@@ -39,8 +49,7 @@ export function useTogetherVerbs() {
     if (!a || !b || a.path[0] === b.path[0]) return [];
     return [
       ...MATE_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
-      { id: 'as-they-stand', label: 'Hold as they stand', run: () => together.joinAsTheyStand('rigid') },
-      { id: 'turn-as-they-stand', label: 'Turn as they stand', run: () => together.joinAsTheyStand('revolute') },
+      ...AS_THEY_STAND.map(([kind, does]): Verb => ({ id: `${kind}-as-they-stand`, label: `${does} as they stand`, run: () => together.joinAsTheyStand(kind) })), // prettier-ignore
     ];
   };
 
