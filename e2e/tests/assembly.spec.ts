@@ -252,6 +252,8 @@ test('a row held by one expression, gathered and dissolved; motions coupled, a p
     await w.choose('Parts list');
     await expect(page.getByRole('row').filter({ hasText: 'Base' })).toContainText('3');
     await expect(page.getByRole('row').filter({ hasText: 'Pin' })).toContainText('2');
+    await page.getByLabel('Listed by').selectOption('cuts');
+    await expect(page.getByRole('row').filter({ hasText: 'steel' })).toHaveText('steel10 mm10 mm40 mm2Pin');
     await page.getByRole('button', { name: 'Pick Pin 1', exact: true }).click();
     await w.verb('Weigh').click();
     const weight = page.getByRole('region', { name: 'Weight' });

@@ -102,3 +102,53 @@ export function partsCsv(rows: readonly PartsRow[]): string {
   }));
   return Papa.unparse(lines, { escapeFormulae: FORMULA });
 }
+
+/** Blanks of one size to be cut. */
+export interface CutRow {
+  readonly material: MaterialKey | null;
+  /** The least, middle and largest side of the box round the part as it was drawn, mm. */
+  readonly thickness: number;
+  readonly width: number;
+  readonly length: number;
+  readonly count: number;
+  /** Of the parts made of it. */
+  readonly names: readonly string[];
+}
+
+/** Sides that differ by less, mm, are cut alike. */
+const SAME_CUT = 1e-3;
+
+/** By material and thickness, the longest first; what is not known yet is left out. */
+export function cutList(rows: readonly PartsRow[]): CutRow[] {
+  const cuts: CutRow[] = [];
+  for (const { name, count, material, size } of rows) {
+    if (!size) continue;
+    const [thickness, width, length] = [...size].sort((a, b) => a - b) as [number, number, number];
+    const same = (c: CutRow) =>
+      c.material === material &&
+      [c.thickness - thickness, c.width - width, c.length - length].every((d) => Math.abs(d) < SAME_CUT);
+    const at = cuts.findIndex(same);
+    const known = cuts[at];
+    if (known) cuts[at] = { ...known, count: known.count + count, names: [...new Set([...known.names, name])] };
+    else cuts.push({ material, thickness, width, length, count, names: [name] });
+  }
+  const stuff = ({ material }: CutRow) => (material ? MATERIALS[material].label : '~');
+  return cuts.sort(
+    (a, b) =>
+      stuff(a).localeCompare(stuff(b), 'en') || a.thickness - b.thickness || b.length - a.length || b.width - a.width,
+  );
+}
+
+/** The cuts as comma-separated values, mm. */
+export function cutsCsv(cuts: readonly CutRow[]): string {
+  const mm = (n: number) => Number(n.toFixed(3));
+  const lines = cuts.map((c) => ({
+    material: c.material ? MATERIALS[c.material].label : '',
+    thickness_mm: mm(c.thickness),
+    width_mm: mm(c.width),
+    length_mm: mm(c.length),
+    count: c.count,
+    parts: c.names.join('; '),
+  }));
+  return Papa.unparse(lines, { escapeFormulae: FORMULA });
+}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The parts of the assembly, counted and weighed, over the lower stage. */
-import { formatNumber, formatQuantity, MATERIALS, partsCsv, partsList, weighed } from '@helb/core';
-import { computed } from 'vue';
+import { cutList, cutsCsv, formatNumber, formatQuantity, MATERIALS, partsCsv, partsList, weighed } from '@helb/core';
+import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { saveFile } from '../shell/save-file.ts';
@@ -21,8 +21,13 @@ const whole = computed(() =>
 );
 const length = (mm: number) => formatQuantity(mm, 'length', design.design!.units);
 
+/** Listed by part, or by what is cut from boards, sheets and bars. */
+const listed = ref<'parts' | 'cuts'>('parts');
+const cuts = computed(() => cutList(rows.value));
+
 function write(): void {
-  saveFile(new TextEncoder().encode(partsCsv(rows.value)), `${together.assembly!.name}, parts.csv`, 'text/csv');
+  const csv = listed.value === 'parts' ? partsCsv(rows.value) : cutsCsv(cuts.value);
+  saveFile(new TextEncoder().encode(csv), `${together.assembly!.name}, ${listed.value}.csv`, 'text/csv');
 }
 </script>
 
@@ -33,6 +38,10 @@ function write(): void {
   >
     <header class="flex items-baseline gap-3 pb-1">
       <h3 class="font-semibold">Parts list</h3>
+      <select v-model="listed" class="rounded border border-hairline bg-field px-1" aria-label="Listed by">
+        <option value="parts">by part</option>
+        <option value="cuts">by what is cut</option>
+      </select>
       <span v-if="whole" class="number text-quiet" data-testid="whole-mass"
         >{{ formatNumber(whole.mass, 4) }} kg<template v-if="whole.center"
           >, centre {{ whole.center.map(length).join(', ') }}</template
@@ -46,7 +55,29 @@ function write(): void {
       <button class="text-link underline" @click="write">Write CSV</button>
       <button class="text-link underline" @click="session.showParts = false">Close</button>
     </header>
-    <table class="w-full text-left">
+    <table v-if="listed === 'cuts'" class="w-full text-left">
+      <thead class="text-quiet">
+        <tr>
+          <th class="font-normal">Material</th>
+          <th class="font-normal">Thick</th>
+          <th class="font-normal">Wide</th>
+          <th class="font-normal">Long</th>
+          <th class="font-normal">Count</th>
+          <th class="font-normal">For</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(cut, i) in cuts" :key="i" class="border-t border-hairline">
+          <td>{{ cut.material ? MATERIALS[cut.material].label : '' }}</td>
+          <td class="number">{{ length(cut.thickness) }}</td>
+          <td class="number">{{ length(cut.width) }}</td>
+          <td class="number">{{ length(cut.length) }}</td>
+          <td class="number">{{ cut.count }}</td>
+          <td>{{ cut.names.join(', ') }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <table v-else class="w-full text-left">
       <thead class="text-quiet">
         <tr>
           <th class="font-normal">Part</th>
@@ -69,5 +100,8 @@ function write(): void {
         </tr>
       </tbody>
     </table>
+    <p v-if="listed === 'cuts'" class="pt-1 text-quiet">
+      Boxes round the parts as drawn, without what the cut takes or is planed off.
+    </p>
   </section>
 </template>
