@@ -11,4 +11,6 @@ export default {
     ],
   },
   testTimeout: 60_000,
+  // Both of two cores: by itself it would leave one to the terminal.
+  maxWorkers: 2,
 };
