@@ -35,12 +35,12 @@ function clear(): void {
 </script>
 
 <template>
-  <span v-if="entry" class="whitespace-nowrap"
+  <span v-if="entry"
     >{{ number.replace('_', ' ') }}
     <ExpressionField v-if="open" compact :reference="reference" :label="number.replace('_', ' ')" @close="close" />
     <template v-else>
       <button
-        class="slot number leading-5"
+        class="slot number max-w-full leading-5 break-words"
         :aria-label="`${number.replace('_', ' ')}: ${shown}`"
         @mousedown="openField.takePointed($event, reference)"
         @click="openField.field || (open = true)"
