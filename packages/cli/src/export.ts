@@ -43,6 +43,7 @@ export async function exportDesign(
   together?: string,
 ): Promise<Uint8Array | string> {
   if (format === 'helb') return writeDesign(design);
+  if (together !== undefined && only !== undefined) throw new CliError('Give --part or --assembly, not both.');
   if (together !== undefined) return exportTogether(design, format, together);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
   if (ids.length === 0) throw new CliError(`No part is called “${only}” in this design.`);

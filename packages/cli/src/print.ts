@@ -36,7 +36,12 @@ export function printInspection(inspection: Inspection): void {
 }
 
 function printAssembly({ name, freedoms, faults, members, joints }: Inspection['assemblies'][number]): void {
-  const state = freedoms === null ? 'its joints are not met' : freedoms === 0 ? 'all held' : `${freedoms} freedoms`;
+  const state =
+    freedoms === null
+      ? 'its joints are not met'
+      : freedoms === 0
+        ? 'all held'
+        : `${freedoms} freedom${freedoms === 1 ? '' : 's'}`;
   console.log(`\n${name}, ${members.length} parts, ${state}`);
   for (const fault of faults) console.log(`  ✗ ${fault}`);
   for (const m of members)

@@ -82,7 +82,7 @@ function allowedBy(
 ): AllowedFace[] {
   const found = faces.flatMap((ref) => {
     const was = findFace(ref, before);
-    return was.how === 'one' ? [{ ref, facts: was.found.body.facts.faces[was.found.face]! }] : [];
+    return was.how !== 'lost' ? [{ ref, facts: was.found.body.facts.faces[was.found.face]! }] : [];
   });
   const all = found.map((f) => f.facts);
   return found.flatMap(({ ref, facts }): AllowedFace[] => {

@@ -8,6 +8,7 @@ import { evaluateAsMade, type MadePart } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import { checkFit, type FitFinding, type FitHooks } from '../fit/check-fit.ts';
 import { Ledger } from '../ledger/ledger.ts';
+import type { PartOutcome } from '../part/outcome.ts';
 import { partsIn } from '../part/outside.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { poseWithin } from '../space/pose.ts';
@@ -74,8 +75,13 @@ async function fitOf(
 ): Promise<Pick<DialFit, 'findings' | 'fault'>> {
   const ledger = Ledger.of(design);
   const parts = new Map<string, MadePart>();
+  // Joints sit on the sizes as drawn, as they do everywhere else.
+  const drawn = new Map<string, PartOutcome>();
   for (const part of partsIn(design, assembly))
-    if (design.parts[part]) parts.set(part, await evaluateAsMade(design, part, evaluator, breathe ? { breathe } : {}));
+    if (design.parts[part]) {
+      drawn.set(part, await evaluator.evaluate(design, ledger, part, breathe ? { breathe } : {}));
+      parts.set(part, await evaluateAsMade(design, part, evaluator, breathe ? { breathe } : {}));
+    }
   const none = (fault: string) => ({ findings: [], fault });
   for (const [part, { outcome }] of parts) {
     const failed = outcome.steps.find((s) => s.status === 'failed');
@@ -83,8 +89,8 @@ async function fitOf(
       return none(`${design.parts[part]!.steps[failed.id]!.name} of ${design.parts[part]!.name}: ${failed.message ?? 'it fails'}`); // prettier-ignore
   }
   const it = assembled(design, ledger, assembly, (part) => {
-    const own = parts.get(part);
-    return own ? lookOfOutcome(own.outcome) : null;
+    const outcome = drawn.get(part);
+    return outcome ? lookOfOutcome(outcome) : null;
   });
   const fault = it.joints.find((j) => j.fault !== null);
   if (fault) return none(`${fault.joint.name}: ${fault.fault}`);

@@ -48,7 +48,13 @@ export function inspectAssembly(design: Design, ledger: Ledger, id: string, look
     name: design.assemblies![id]!.name,
     closed: it.closed,
     freedoms: freedoms?.whole.freedoms ?? null,
-    faults: it.faults,
+    faults: [
+      ...it.faults,
+      ...it.couplings.flatMap(({ coupling, fault }) => (fault === null ? [] : [`${coupling.name}: ${fault}`])),
+      ...(!it.closed && it.joints.every((j) => j.fault === null && j.misses === null)
+        ? ['Its joints cannot all be met; change a number, or leave out a joint.']
+        : []),
+    ],
     members: it.members.map(({ key, name, part, link, within }) => {
       const { at, turn } = poseWithin(it.home.poses[link]!, within);
       return { key, name, part: design.parts[part]!.name, at_mm: at, turn, fixed: it.links[link]!.held, freedoms: freedoms?.links[link]?.freedoms ?? null }; // prettier-ignore
