@@ -68,13 +68,13 @@ export class AssemblyHands {
     return this.w.page.getByTestId('together-state');
   }
 
-  /** A design of a bored plate, a pin and a cap whose bores are out by 1.5 mm. */
-  async openDesign(): Promise<void> {
+  /** A design; if none is given, a bored plate, a pin and a cap whose bores are out by 1.5 mm. */
+  async openDesign(text = writeDesign(sample())): Promise<void> {
     const { page, helb } = this.w;
     const api = `${helb.url}/api/projects`;
     const projects = (await (await page.request.get(api)).json()) as { id: string; name: string }[];
     const project = projects.find((p) => p.name === 'Glasshouse')!;
-    const made = await page.request.post(`${api}/${project.id}/designs`, { data: writeDesign(sample()), headers: { 'content-type': 'application/json' } }); // prettier-ignore
+    const made = await page.request.post(`${api}/${project.id}/designs`, { data: text, headers: { 'content-type': 'application/json' } }); // prettier-ignore
     await page.goto(`${helb.url}/designs/${((await made.json()) as { id: string }).id}`);
     await expect(this.w.caption()).toBeVisible();
   }

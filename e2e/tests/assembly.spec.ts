@@ -83,14 +83,14 @@ test('a pin is joined in a bored plate, driven, dragged, brought home; a misfit 
 
   await test.step('with touch minded, a part pushed against another stops there', async () => {
     await page.getByRole('button', { name: 'Look from front', exact: true }).click();
-    await w.choose('Stop at touch');
+    await w.choose('Push at touch');
     await hands.dragPart('Cap', [-400, 0], [40, 0, 3]);
     await expect(page.getByText(/^(Base|Pin) touches Cap\.$/)).toBeVisible();
+    // The plate ends at 80: the cap comes to it, or to the pin before it, and no farther.
     const [x] = await hands.placeOf('Cap');
-    // The plate ends at 80: the cap’s own end comes to it, or to the pin before it.
     expect(x).toBeGreaterThan(79.9);
     await page.keyboard.press('h');
-    await w.choose('Stop at touch');
+    await w.choose('Push at touch');
     await page.getByRole('button', { name: 'Look from upper right front' }).click();
   });
 

@@ -24,6 +24,7 @@ export * from './variants/table.ts';
 export { columnOf, type Column, type ColumnKey, type Variant, type Variants } from './document/variants.ts';
 export * from './ids/ids.ts';
 export * from './document/assembly.ts';
+export * from './document/run.ts';
 export * from './document/schema.ts';
 export * from './document/shared.ts';
 export { MAX_FILE_BYTES } from './ids/limits.ts';
@@ -134,11 +135,21 @@ export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
 export * from './fit/check-fit.ts';
 export * from './fit/cure.ts';
-export * from './fit/through-motion.ts';
+export {
+  checkThroughMotion,
+  leavingGuides,
+  type MotionFinding,
+  type Seen,
+  type Station,
+  type Traveller,
+} from './fit/through-motion.ts';
+export * from './fit/gaps-along.ts';
 export * from './flex/fit-over-dials.ts';
 export * from './assembly/members.ts';
 export * from './standards/fits.ts';
 export { asMade, evaluateAsMade, type AllowedFace } from './evaluation/as-made.ts';
+export * from './assembly/course.ts';
+export * from './assembly/touching.ts';
 export * from './assembly/travel.ts';
 export * from './assembly/parts-list.ts';
 export { crossing, frameOn, frameOrNull, midway, poseOfEdge, poseOfFace } from './assembly/spot.ts';
@@ -146,6 +157,8 @@ export * from './mechanism/kinds.ts';
 export { close, inUnits } from './mechanism/close.ts';
 export { drag, type Dragged, type Grip } from './mechanism/drag.ts';
 export { drive, type Driven, type Driver, type Going } from './mechanism/drive.ts';
+export type { Contact, Nearness } from './mechanism/contact-step.ts';
+export { dragPushing, drivePushing, type Pushed } from './mechanism/push.ts';
 export { Mechanism, type Coordinate, type Pair } from './mechanism/mechanism.ts';
 export { placed, postureFrom, stepped, valueAt, type Placed, type Posture } from './mechanism/posture.ts';
 export * from './space/pose.ts';

@@ -1,7 +1,7 @@
 /** What does not fit on the way, and with dials at the ends of their ranges; in closed form. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addJoint, addPart, addStep, assembled, checkThroughMotion, describeDimensions, emptyDesign, fitOverDials, leavingGuides, Ledger, lookOfOutcome, PartEvaluator, placeInstances, transformOf, travelOf,
+  addAssembly, addDimension, addJoint, addPart, addStep, assembled, checkThroughMotion, describeDimensions, emptyDesign, fitOverDials, leavingGuides, Ledger, lookOfOutcome, PartEvaluator, placeInstances, transformOf, travelOf, wayOfMotion,
   type Design, type Instance, type Joint, type MotionFinding, type Pose, type Station, type Traveller,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -98,9 +98,9 @@ describe('a slider on its rail', () => {
     const it = assembled(own, Ledger.of(own), 'a', (p) => lookOfOutcome(outcomes.get(p)!));
     expect(it.closed).toBe(true);
     const [motion] = it.joints[0]!.motions;
-    const { samples } = await travelOf(it, it.home, motion!, [0, motion!.most!], 21, []);
+    const { samples } = await travelOf(it, it.home, wayOfMotion(motion!, [0, motion!.most!], 21));
     const travellers = it.members.map((m): Traveller => ({ ...m, bodies: outcomes.get(m.part)!.bodies }));
-    return leavingGuides(it, travellers, samples);
+    return leavingGuides(it, travellers, samples.map(({ value, placed }) => ({ value, poses: placed.poses })));
   }
 
   test('that stays on it is passed; one that runs off its end is told, and where', async () => {

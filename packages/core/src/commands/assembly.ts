@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { assembliesWith, emptyAssembly, Instance, MAX_INSTANCES, type Assembly } from '../document/assembly.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
+import { numberedIn } from '../document/numbered.ts';
 import { plain } from '../document/plain.ts';
 import type { Design } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
@@ -57,7 +58,10 @@ const deleteAssemblyCommand = declareCommand({
     const own = assemblyIn(draft, id);
     const around = Object.values(draft.assemblies!).find((a) => Object.values(a.instances).some((i) => 'assembly' in i.of && i.of.assembly === id)); // prettier-ignore
     if (around) throw new EditRefused(`${own.name} stands in ${around.name}; remove it there first.`);
-    refuseIfUsed(draft, [...Object.keys(own.joints), ...Object.keys(own.couplings ?? {})]);
+    refuseIfUsed(
+      draft,
+      numberedIn(own).map((n) => n.id),
+    );
     delete draft.assemblies![id];
     draft.assemblyOrder = draft.assemblyOrder!.filter((other) => other !== id);
   },

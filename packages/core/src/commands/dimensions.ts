@@ -15,6 +15,7 @@ import { removeNumber, setNumber, setNumberName } from '../steps/slots-of.ts';
 import { kindOfPowers, UNITS, unitNamed, type QuantityKind } from '../units/units.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
+import { numberedOf } from '../document/numbered.ts';
 import { plain } from '../document/plain.ts';
 import { requirementNaming } from '../document/requirement.ts';
 import { resolveSketches } from './sketch.ts';
@@ -42,13 +43,13 @@ export function homeOf(draft: Design, owner: EntryOwner): DimensionHome | null {
   return owner.level === 'part' ? draft.parts[owner.part]! : null;
 }
 
-/** The numbers of a joint or a coupling, by key. */
+/** The numbers of a joint, a coupling or a motion of a run, by key. */
 function numbersOfJoint(
   draft: Design,
   { assembly, joint }: { readonly assembly: string; readonly joint: string },
 ): Record<string, string> {
   const own = draft.assemblies![assembly]!;
-  return (own.joints[joint] ?? own.couplings![joint]!).numbers as Record<string, string>;
+  return numberedOf(own, joint)!.numbers as Record<string, string>;
 }
 
 export function storeExpression(draft: Design, entry: DimensionEntry, expression: string): void {

@@ -1,15 +1,15 @@
 /** Edits of joints, couplings and kept poses. */
 import { z } from 'zod';
 import { ExpressionError } from '../dimensions/lexer.ts';
-import { COUPLING_NUMBERS, Coupling, Joint, JOINT_NUMBERS, JointEnd, KeptPose, type Assembly } from '../document/assembly.ts'; // prettier-ignore
+import { Coupling, Joint, JointEnd, KeptPose, type Assembly } from '../document/assembly.ts'; // prettier-ignore
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
+import { numberedOf } from '../document/numbered.ts';
 import { plain } from '../document/plain.ts';
 import type { Design } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
 import { StoredPose } from '../references/stored-pose.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import type { QuantityKind } from '../units/units.ts';
 import { assemblyIn, dropJoints } from './assembly.ts';
 import { freeName } from './free-name.ts';
 
@@ -116,14 +116,13 @@ const numberCommand = declareCommand({
 export const setJointNumber = (assembly: string, joint: string, key: string, text: string | null): Edit =>
   numberCommand({ assembly, joint, key, text });
 
-function giveNumber(draft: Design, assembly: string, id: string, key: string, text: string | null): void {
+export function giveNumber(draft: Design, assembly: string, id: string, key: string, text: string | null): void {
   const own = assemblyIn(draft, assembly);
-  const holder = own.joints[id] ?? own.couplings?.[id];
+  const holder = numberedOf(own, id);
   if (!holder) throw new EditRefused('This joint no longer exists.');
-  const kinds: Readonly<Record<string, QuantityKind>> = own.joints[id] ? JOINT_NUMBERS : COUPLING_NUMBERS;
+  const { numbers, kinds } = holder;
   const kind = Object.hasOwn(kinds, key) ? kinds[key] : undefined;
   if (!kind) throw new EditRefused(`A joint has no number called ${key}.`);
-  const numbers = holder.numbers as Record<string, string>;
   if (text === null) {
     const ref = `${id}.${key}`;
     const ledger = Ledger.of(plain(draft));

@@ -9,6 +9,7 @@ import { EdgeRef, FaceRef, VertexRef } from '../references/references.ts';
 import { StoredPose } from '../references/stored-pose.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
 import type { QuantityKind } from '../units/units.ts';
+import { Run } from './run.ts';
 
 export const MAX_ASSEMBLIES = 200;
 export const MAX_INSTANCES = 2000;
@@ -128,6 +129,7 @@ export const Assembly = z
     jointOrder: z.array(Id).max(MAX_JOINTS),
     couplings: mapOf(Id, Coupling, MAX_JOINTS).optional(),
     poses: mapOf(Id, KeptPose, 200).optional(),
+    runs: mapOf(Id, Run, 100).optional(),
   })
   .describe('Parts standing together.');
 export type Assembly = z.infer<typeof Assembly>;

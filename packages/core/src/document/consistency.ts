@@ -6,6 +6,7 @@ import { faultsOfStep } from '../steps/slots-of.ts';
 import { Assembly } from './assembly.ts';
 import { firstIssue } from './change.ts';
 import { Dimension } from './dimension.ts';
+import { numberedIn } from './numbered.ts';
 import { Design, Part } from './schema.ts';
 import type { Touch } from './touches.ts';
 
@@ -26,12 +27,9 @@ export function checkConsistency(design: Design): string[] {
     for (const [id, step] of Object.entries(part.steps)) faults.push(...faultsOfStep(id, step));
   }
   for (const own of Object.values(design.assemblies ?? {}))
-    for (const id of numberedIn(own)) claim(id, `assembly “${own.name}”`);
+    for (const { id } of numberedIn(own)) claim(id, `assembly “${own.name}”`);
   return faults;
 }
-
-/** What in an assembly has numbers that expressions name by id. */
-const numberedIn = ({ joints, couplings = {} }: Assembly) => [...Object.keys(joints), ...Object.keys(couplings)];
 
 function checkOrders(design: Design) {
   const { dimensionOrder, dimensions, partOrder, parts, shared, variants, requirements } = design;
@@ -111,7 +109,7 @@ function faultAtTop(design: Design, field: string, id: string | undefined): stri
     return own
       ? (read(Assembly, own) ??
           numberedIn(own)
-            .map((n) => takenTwice(design, n))
+            .map((n) => takenTwice(design, n.id))
             .find((f) => f !== null) ??
           null)
       : null;
@@ -153,6 +151,8 @@ const tooMany = (what: keyof typeof MOST, map: object): string | null =>
 
 /** Expressions name dimensions and steps by id alone, wherever they stand. */
 function takenTwice(design: Design, id: string): string | null {
-  const homes = [design.dimensions, ...Object.values(design.parts).flatMap((p) => [p.dimensions, p.steps]), ...Object.values(design.assemblies ?? {}).flatMap((a) => [a.joints, a.couplings ?? {}])]; // prettier-ignore
-  return homes.filter((home) => Object.hasOwn(home, id)).length > 1 ? `the id “${id}” is used twice.` : null;
+  const homes = [design.dimensions, ...Object.values(design.parts).flatMap((p) => [p.dimensions, p.steps])];
+  const numbered = Object.values(design.assemblies ?? {}).flatMap((a) => numberedIn(a).filter((n) => n.id === id));
+  const count = homes.filter((home) => Object.hasOwn(home, id)).length + numbered.length;
+  return count > 1 ? `the id “${id}” is used twice.` : null;
 }

@@ -68,7 +68,7 @@ export async function checkThroughMotion(
   return found;
 }
 
-const relative = (a: Traveller, b: Traveller, poses: readonly Pose[]): Pose =>
+export const relative = (a: Traveller, b: Traveller, poses: readonly Pose[]): Pose =>
   poseFrom(poseWithin(poses[a.link]!, a.within), poseWithin(poses[b.link]!, b.within));
 
 function moves(a: Traveller, b: Traveller, home: readonly Pose[], stations: readonly Station[]): boolean {
@@ -146,7 +146,8 @@ function withPlaced<T>(b: Traveller, pose: Pose, kernel: SolidKernel, work: (sol
   }
 }
 
-const gapAt = (a: Traveller, b: Traveller, pose: Pose, kernel: SolidKernel): number =>
+/** How far two are apart where the second stands so to the first, mm; 0 where they meet. Exact. */
+export const gapAt = (a: Traveller, b: Traveller, pose: Pose, kernel: SolidKernel): number =>
   withPlaced(b, pose, kernel, (solids) =>
     Math.min(
       ...a.bodies.flatMap((one) =>

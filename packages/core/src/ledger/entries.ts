@@ -2,8 +2,9 @@
  * Every number of a design in one list: its own dimensions, each part's,
  * each sketch's, and the numbers in steps' slots.
  */
-import { COUPLING_NUMBERS, JOINT_NUMBERS, type Assembly } from '../document/assembly.ts';
+import type { Assembly } from '../document/assembly.ts';
 import type { Dial, Dimension } from '../document/dimension.ts';
+import { numberedIn } from '../document/numbered.ts';
 import type { Design } from '../document/schema.ts';
 import { sharedIn } from '../document/shared.ts';
 import { numbersOf } from '../steps/slots-of.ts';
@@ -79,28 +80,17 @@ export function collectEntries(design: Design): DimensionEntry[] {
   return entries;
 }
 
-/** The numbers of an assembly’s joints and couplings. */
-export function entriesOfAssembly(
-  assembly: string,
-  { name, joints, jointOrder, couplings = {} }: Assembly,
-): DimensionEntry[] {
-  const word = wordOf(name);
-  const own = (
-    id: string,
-    its: string,
-    numbers: Readonly<Record<string, string | undefined>>,
-    kinds: Readonly<Record<string, QuantityKind>>,
-  ): DimensionEntry[] =>
+/** The numbers of an assembly’s joints, couplings and runs. */
+export function entriesOfAssembly(assembly: string, own: Assembly): DimensionEntry[] {
+  const word = wordOf(own.name);
+  return numberedIn(own).flatMap(({ id, name, numbers, kinds }) =>
     Object.keys(kinds).flatMap(
-      (key) =>
+      (key): DimensionEntry[] =>
       numbers[key] === undefined
         ? []
-        : [{ ref: `${id}.${key}`, owner: { level: 'joint' as const, assembly, joint: id }, name: key, path: [word, wordOf(its), key], expression: numbers[key], kind: kinds[key]!, dial: null, group: null, note: null, measured: null }], // prettier-ignore
-    );
-  return [
-    ...jointOrder.flatMap((id) => (joints[id] ? own(id, joints[id].name, joints[id].numbers, JOINT_NUMBERS) : [])),
-    ...Object.entries(couplings).flatMap(([id, c]) => own(id, c.name, c.numbers, COUPLING_NUMBERS)),
-  ];
+        : [{ ref: `${id}.${key}`, owner: { level: 'joint', assembly, joint: id }, name: key, path: [word, wordOf(name), key], expression: numbers[key], kind: kinds[key]!, dial: null, group: null, note: null, measured: null }], // prettier-ignore
+    ),
+  );
 }
 
 /** What a shared dimension's name may be preceded by, where the design has one of the same name. */

@@ -43,6 +43,23 @@ export function stopsAt(mechanism: Mechanism, now: Placed): Stop[] {
 export const stopRows = (mechanism: Mechanism, now: Placed, stops: readonly Stop[]) =>
   stops.map((stop) => driveRow(mechanism, now, stop, stop.value));
 
+/** Of every limit how far it may still be gone towards, as rows of which by·step is to be `want` or more (in units). */
+export function limitGaps(mechanism: Mechanism, now: Placed): { by: Float64Array; want: number }[] {
+  return limitedMotions(mechanism).flatMap((coordinate) => {
+    const { min, max } = mechanism.pairs[coordinate.pair]!.limits![coordinate.motion]!;
+    const gaps: { by: Float64Array; want: number }[] = [];
+    if (min !== null) {
+      const [over, by] = driveRow(mechanism, now, coordinate, min);
+      gaps.push({ by, want: -over });
+    }
+    if (max !== null) {
+      const [over, by] = driveRow(mechanism, now, coordinate, max);
+      gaps.push({ by: by.map((f) => -f), want: over });
+    }
+    return gaps;
+  });
+}
+
 const key = ({ pair, motion }: Coordinate) => `${pair}.${motion}`;
 /** Those of the first, and of the second that are not of the same motion. */
 export const withStops = (held: readonly Stop[], more: readonly Stop[]): Stop[] => {

@@ -217,8 +217,7 @@ onBeforeUnmount(() => {
           <MotionChart
             v-if="together.charted"
             class="absolute inset-x-0 bottom-0 z-10"
-            :joint="together.charted.joint"
-            :motion="together.charted.motion"
+            :of="together.charted"
           />
           <PartsList v-else-if="session.showParts" class="absolute inset-x-0 bottom-0 z-10" />
         </template>

@@ -1,5 +1,5 @@
 /** What the kernel is asked for an assembly: what does not fit in it, and what would cure that. */
-import { checkFit, checkThroughMotion, curesOf, evaluateAsMade, fitOverDials, Superseded, type DialFit, type MotionFinding, type Station, type Traveller, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
+import { checkFit, checkThroughMotion, curesOf, gapsAlong, evaluateAsMade, fitOverDials, Superseded, type DialFit, type MotionFinding, type Station, type Traveller, type FitCure, type FitFinding, type Pose, type FaceOf, type Standing } from '@helb/core'; // prettier-ignore
 import type { Design, PartEvaluator, SolidKernel } from '@helb/core';
 
 /** A member as the page has it standing. */
@@ -83,6 +83,20 @@ export function fitWork(
           travellers.push({ key, link, within: pose, bodies: outcome.bodies });
         }
         return checkThroughMotion(travellers, home, stations, clearance, kernel, hooks);
+      });
+    },
+    /** How far two members are apart at each position. */
+    gapsAlong(
+      members: readonly [PlacedMember, PlacedMember],
+      stations: readonly Station[],
+      listener: FitListener,
+    ): Promise<number[] | null> {
+      const design = held();
+      return told(listener, async ({ kernel, evaluator }, hooks) => {
+        const two: Traveller[] = [];
+        for (const { key, part, link, pose } of members)
+          two.push({ key, link, within: pose, bodies: (await evaluateAsMade(design, part, evaluator)).outcome.bodies });
+        return gapsAlong(two[0]!, two[1]!, stations, kernel, hooks);
       });
     },
     /** What does not fit with each dial at the ends of its range. */

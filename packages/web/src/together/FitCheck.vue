@@ -9,13 +9,15 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Hit } from '../stage/scene.ts';
 import { useFitChecking, type ToldFinding } from './fit-checking.ts';
 import { stageId } from './offered-spots.ts';
+import { useRuns } from './runs-store.ts';
 import { useTogether } from './together-store.ts';
 
 const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const together = useTogether();
-const { clearance, where, motions, findings, clean, progress, stale, told, check, stop } = useFitChecking();
+const runs = useRuns();
+const { clearance, where, motions, runsHere, findings, clean, progress, stale, told, check, stop } = useFitChecking();
 
 const cures = shallowRef<ReadonlyMap<ToldFinding, readonly FitCure[] | 'looking'>>(new Map());
 watch(findings, () => (cures.value = new Map()));
@@ -42,7 +44,9 @@ function light(f: ToldFinding | null): void {
 }
 
 function look({ goTo }: ToldFinding): void {
-  if (goTo) together.driveTo([goTo]);
+  if (!goTo) return;
+  if ('run' in goTo) void runs.showAt(goTo.run, goTo.to);
+  else together.driveTo([goTo]);
 }
 
 async function cure(f: ToldFinding): Promise<void> {
@@ -80,6 +84,7 @@ function take({ ref, to }: FitCure): void {
       >
         <option value="rest">as it stands now</option>
         <option v-for="m in motions" :key="m.id" :value="m.id">on the way of {{ m.label }}</option>
+        <option v-for="r in runsHere" :key="r.id" :value="r.id">through {{ r.label }}</option>
         <option value="dials">with each dial at its ends</option>
       </select>
       <label class="text-quiet"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** What stands in the assembly, how it is joined, and its motions, as sentences. */
-import { formatQuantity, keepPose, renameAssembly, type Strayed } from '@helb/core';
+import { addRun, formatQuantity, keepPose, newId, renameAssembly, type Strayed } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import ArrangeForm from './ArrangeForm.vue';
+import ContactRow from './ContactRow.vue';
 import CouplingCard from './CouplingCard.vue';
 import CoupleForm from './CoupleForm.vue';
 import DriveRow from './DriveRow.vue';
@@ -13,6 +14,7 @@ import FitCheck from './FitCheck.vue';
 import InstanceRow from './InstanceRow.vue';
 import JointCard from './JointCard.vue';
 import ReplaceForm from './ReplaceForm.vue';
+import RunCard from './RunCard.vue';
 import { useTogether } from './together-store.ts';
 
 const design = useDesign();
@@ -25,6 +27,8 @@ const joints = computed(() => together.it?.joints.filter((j) => j.assembly === s
 const asleep = computed(() => Object.entries(together.assembly?.joints ?? {}).filter(([, j]) => j.suppressed));
 const motions = computed(() => (together.it?.joints ?? []).flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m })))); // prettier-ignore
 const coupleable = computed(() => motions.value.filter(({ joint }) => joint.assembly === session.activeAssembly));
+const runs = computed(() => Object.entries(together.assembly?.runs ?? {}));
+const newRun = () => void (session.notice = design.edit(addRun(session.activeAssembly!, newId('r'), 'Run')));
 const poses = computed(() => Object.entries(together.assembly?.poses ?? {}));
 const forget = (id: string) => void (session.notice = design.edit(keepPose(session.activeAssembly!, id, null)));
 /** What is borrowed was taken from another place than where the part now stands. */
@@ -106,7 +110,14 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
             :motion="motion"
           />
         </ul>
-        <CoupleForm v-if="coupleable.length > 1" :motions="coupleable" />
+        <ContactRow class="mt-1.5" />
+        <ul v-if="runs.length > 0" class="mt-1.5 flex flex-col gap-1.5" aria-label="Runs">
+          <RunCard v-for="[id, run] in runs" :key="id" :id="id" :run="run" :motions="motions" />
+        </ul>
+        <p class="mt-1.5 flex flex-wrap gap-x-4 gap-y-1">
+          <button class="text-xs text-link underline" @click="newRun">Drive several over time</button>
+          <CoupleForm v-if="coupleable.length > 1" :motions="coupleable" />
+        </p>
       </div>
       <div v-if="poses.length > 0" class="text-xs">
         <h3 class="mb-1 font-semibold text-quiet">Poses</h3>

@@ -1,12 +1,14 @@
 /** The fit check as the page runs it: as it stands, on the way of a motion, or with the dials at their ends. */
-import { formatQuantity, leavingGuides, namedBody, travelOf, type FitFinding, type JointMotion, type Station } from '@helb/core'; // prettier-ignore
+import { formatQuantity, leavingGuides, namedBody, travelOf, wayOfMotion, type FitFinding, type JointMotion, type Station } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { breather } from './breather.ts';
 import { fitSentence, motionSentence } from './fit-words.ts';
 import { MOTION_NAMES } from './joint-words.ts';
+import { useRuns } from './runs-store.ts';
 import { rangeOfMotion, useTogether } from './together-store.ts';
 
 export interface ToldFinding {
@@ -19,19 +21,21 @@ export interface ToldFinding {
   /** As the check at rest tells it, at the design’s own numbers: what could be cured. */
   readonly rest: FitFinding | null;
   /** The motion’s value where it can be seen. */
-  readonly goTo: { readonly motion: JointMotion; readonly to: number } | null;
+  readonly goTo: { readonly motion: JointMotion; readonly to: number } | { readonly run: string; readonly to: number } | null; // prettier-ignore
 }
 
-export type Where = 'rest' | 'dials' | `motion ${string}`;
+export type Where = 'rest' | 'dials' | `motion ${string}` | `run ${string}`;
 /** Positions along a motion. */
 const STATIONS = 49;
-const BREATHE_MS = 12;
+/** Of a run, which has many more positions, so many are checked. */
+const MOST_STATIONS = 181;
 
 export function useFitChecking() {
   const design = useDesign();
   const session = useSession();
   const evaluation = useEvaluation();
   const together = useTogether();
+  const runs = useRuns();
 
   const clearance = ref('0.1');
   const where = ref<Where>('rest');
@@ -59,6 +63,7 @@ export function useFitChecking() {
       joint.motions.map((motion) => ({ id: `motion ${joint.key} ${motion.key}` as const, label: `${joint.joint.name}, ${MOTION_NAMES[motion.key]}`, motion })), // prettier-ignore
     ),
   );
+  const runsHere = computed(() => Object.entries(together.assembly?.runs ?? {}).map(([id, { name }]) => ({ id: `run ${id}` as const, label: name }))); // prettier-ignore
   const names = computed(() => new Map(together.it?.members.map((m) => [m.key, m.name])));
   const words = {
     name: (key: string) => names.value.get(key) ?? 'a part',
@@ -131,25 +136,29 @@ export function useFitChecking() {
   async function onTheWay(mm: number): Promise<ToldFinding[] | null> {
     const { it } = together;
     const driver = motions.value.find((m) => m.id === where.value)?.motion;
-    if (!it?.closed || !driver) return null;
-    let breathed = performance.now();
-    const breathe = async () => {
-      if (performance.now() - breathed < BREATHE_MS) return;
-      await new Promise((next) => setTimeout(next));
-      breathed = performance.now();
-    };
-    const range = rangeOfMotion(it, driver);
-    const { samples, stopped } = await travelOf(it, it.home, driver, range, STATIONS, [], breathe);
+    const run = where.value.startsWith('run ') ? where.value.slice(4) : null;
+    if (!it?.closed || (!driver && !run)) return null;
+    const breathe = breather(() => true);
+    const gone = run
+      ? await runs.travel(run)
+      : await travelOf(it, it.home, wayOfMotion(driver!, rangeOfMotion(it, driver!), STATIONS), { breathe: async () => void (await breathe()) }); // prettier-ignore
+    if (!gone) {
+      session.notice = 'This run cannot be gone through; its card tells why.';
+      return null;
+    }
+    const { stopped } = gone;
+    const every = Math.max(1, Math.ceil(gone.samples.length / MOST_STATIONS));
+    const samples = gone.samples.filter((_, i) => i % every === 0 || i === gone.samples.length - 1);
     if (samples.length === 0) {
       session.notice = 'This motion cannot be gone along: it jams at its beginning.';
       return null;
     }
-    const stations = samples.map(({ value, poses }): Station => ({ value, poses }));
+    const stations = samples.map(({ value, placed }): Station => ({ value, poses: placed.poses }));
     const members = it.members.map(({ key, part, link, within }) => ({ key, part, link, pose: within }));
     const found = await evaluation.on(design.design!).checkMotion(members, it.home.poses, stations, mm, listener());
     if (!found) return null;
     const seen = it.members.map(({ key, part, link, within }) => ({ key, link, within, bodies: (evaluation.parts.get(part)?.bodies ?? []).map(namedBody) })); // prettier-ignore
-    const at = (value: number) => formatQuantity(value, driver.key === 'turn' ? 'angle' : 'length', design.design!.units); // prettier-ignore
+    const at = (value: number) => driver ? formatQuantity(value, driver.key === 'turn' ? 'angle' : 'length', design.design!.units) : `${Number(value.toFixed(2))} s`; // prettier-ignore
     clean.value = `Nothing runs into anything in ${samples.length} positions on the way, where what touches at rest was looked at in every third${stopped ? `, as far as ${at(samples.at(-1)!.value)}, where it stops` : ''}.`; // prettier-ignore
     return [...found, ...leavingGuides(it, seen, stations)].map((f): ToldFinding => ({
       says: motionSentence(f, at(f.at), words),
@@ -157,7 +166,7 @@ export function useFitChecking() {
       bad: f.kind === 'runs_into' || f.kind === 'leaves',
       wanted: false,
       rest: null,
-      goTo: { motion: driver, to: f.at },
+      goTo: driver ? { motion: driver, to: f.at } : { run: run!, to: f.at },
     }));
   }
 
@@ -165,5 +174,5 @@ export function useFitChecking() {
     if (design.design) void evaluation.on(design.design).stopFit();
   }
 
-  return { clearance, where, motions, findings, clean, progress, stale, told, check, stop };
+  return { clearance, where, motions, runsHere, findings, clean, progress, stale, told, check, stop };
 }

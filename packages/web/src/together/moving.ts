@@ -1,15 +1,10 @@
 /** Moving the parts of an assembly, only to be looked at: pulled, driven, swayed; stopped by limits and, if wished, by touch. */
 import {
-  close, drag, drive, inUnits, placedAt, poseBack, poseWithin, postureFrom, stepped, valueAt,
-  type Assembled, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Vec3,
+  close, drag, dragPushing, drive, drivePushing, inUnits, poseBack, poseWithin, postureFrom, stepped,
+  Touching, type Advance, type Assembled, type Contact, type Contacts, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
-import { Touching } from './touching.ts';
-
-/** Between two looks for a touch, rad, or of the assembly’s size. */
-const TOUCH_STEP = 0.02;
-const TOUCH_HALVINGS = 7;
 
 export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonly<Ref<Freedoms | null>>) {
   const evaluation = useEvaluation();
@@ -38,45 +33,35 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     stopped.value = null;
   }
 
-  /** Moving parts stop where they touch others that they did not touch at home. */
-  const stopsAtTouch = ref(false);
-  const touching = computed(() => (stopsAtTouch.value && it.value?.closed ? new Touching(it.value, (part) => evaluation.parts.get(part)) : null)); // prettier-ignore
+  const meshesOf = (part: string) => evaluation.parts.get(part)?.bodies.map((b) => b.mesh) ?? [];
+  /** Parts push what is free, and stop at what is not. */
+  const contacts = shallowRef<Contacts>('none');
+  /** What is not driven goes back home as far as nothing is in its way. */
+  const sprung = ref(false);
+  const touching = computed(() =>
+    contacts.value !== 'none' && it.value?.closed ? new Touching(it.value, meshesOf, contacts.value) : null,
+  );
 
   /** Pull a point of a link towards a place; the rest follows. */
   function pull(link: number, local: Vec3, to: Vec3, along: readonly Vec3[]): void {
     if (!it.value || !now.value || !it.value.closed) return;
-    const from = now.value;
-    const start = placedAt(from.poses[link]!, local);
-    const go = (share: number) => {
-      const part = [0, 1, 2].map((i) => start[i]! + share * (to[i]! - start[i]!)) as unknown as Vec3;
-      return drag(it.value!.mechanism, from.posture, { link, at: local, to: part, along });
-    };
+    const grip = { link, at: local, to, along };
     last = null;
-    const outcome = go(1);
-    const touched = touching.value?.at(outcome.placed);
-    if (!touched) {
+    if (touching.value) {
+      const outcome = dragPushing(it.value.mechanism, now.value.posture, grip, touching.value.nearness);
       moved.value = outcome.placed;
-      stopped.value = outcome.stops.length > 0 ? 'It stands at a limit of a joint.' : null;
+      stopped.value = outcome.ok ? null : wordsOfTouch(outcome.touching);
       return;
     }
-    moved.value = farthestFree(from, (share) => go(share).placed);
-    stopped.value = `${touched[0]} touches ${touched[1]}.`;
+    const outcome = drag(it.value.mechanism, now.value.posture, grip);
+    moved.value = outcome.placed;
+    stopped.value = outcome.stops.length > 0 ? 'It stands at a limit of a joint.' : null;
   }
 
-  /** As far along a way as nothing touches. @param to where a share of the way leads */
-  function farthestFree(from: Placed, to: (share: number) => Placed): Placed {
-    let best = from;
-    let [low, high] = [0, 1];
-    for (let i = 0; i < TOUCH_HALVINGS; i++) {
-      const share = (low + high) / 2;
-      const there = to(share);
-      if (touching.value!.at(there)) high = share;
-      else {
-        low = share;
-        best = there;
-      }
-    }
-    return best;
+  function wordsOfTouch([contact]: readonly Contact[]): string | null {
+    if (!contact || !touching.value) return null;
+    const [one, other] = touching.value.namesOf(contact);
+    return `${one} touches ${other}.`;
   }
 
   /** Go to a kept pose, as near as the joints let now. */
@@ -96,32 +81,53 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     stopped.value = there.closed ? null : `${name} cannot be reached any more as the joints are now.`;
   }
 
+  /** How a way is gone along: from home as a linkage goes, or pushing what is in its way. */
+  function advancing({ push, sprung: back }: { readonly push: boolean; readonly sprung: boolean }): Advance {
+    const own = it.value!;
+    if (!push && !back)
+      return (from, drivers) => {
+        const out = drive(own.mechanism, from, drivers);
+        return out.ok ? { ...out, why: null } : { ...out, last: null };
+      };
+    const which = contacts.value === 'none' ? 'all' : contacts.value;
+    const watch = push ? new Touching(own, meshesOf, which) : null;
+    return (from, drivers) => {
+      const out = drivePushing(own.mechanism, from, drivers, watch?.nearness ?? (() => []), back ? own.home.posture : null); // prettier-ignore
+      const [contact] = out.touching;
+      const touch = contact && watch ? ({ kind: 'touch', says: watch.namesOf(contact).join(' touches ') } as const) : null; // prettier-ignore
+      return { ...out, why: out.ok ? null : (touch ?? out.why ?? { kind: 'jam' }) };
+    };
+  }
+
+  /** What was gone through is shown again. */
+  function show(placed: Placed): void {
+    stopShowing();
+    last = null;
+    moved.value = placed;
+    stopped.value = null;
+  }
+
   /** Bring motions to values, mm or rad. Returns whether they came there. */
   function driveTo(motions: readonly { readonly motion: JointMotion; readonly to: number }[]): boolean {
     if (!it.value || !now.value || !it.value.closed) return false;
-    const { mechanism } = it.value;
-    const from = motions.map(({ motion }) => valueAt(mechanism, now.value!, motion));
-    const go = (start: Placed, share: number) =>
-      drive(mechanism, { posture: start.posture, last }, motions.map(({ motion, to }, i) => ({ pair: motion.pair, motion: motion.motion, to: from[i]! + share * (to - from[i]!) }))); // prettier-ignore
-    // Short steps, where something might be jumped over.
-    const farthest = Math.max(...motions.map(({ motion, to }, i) => Math.abs(to - from[i]!) / (motion.key === 'turn' ? TOUCH_STEP : TOUCH_STEP * mechanism.size))); // prettier-ignore
-    const steps = touching.value ? Math.max(1, Math.ceil(farthest)) : 1;
-    for (let n = 1; n <= steps; n++) {
-      const before = now.value;
-      const outcome = go(before, n / steps);
-      const touched = touching.value?.at(outcome.placed);
-      if (touched) {
-        last = null;
-        moved.value = farthestFree(before, (share) => go(before, (n - 1 + share) / steps).placed);
-        stopped.value = `${touched[0]} touches ${touched[1]}.`;
-        return false;
-      }
+    const { mechanism, home } = it.value;
+    const from = { posture: now.value.posture, last };
+    const drivers = motions.map(({ motion, to }) => ({ pair: motion.pair, motion: motion.motion, to }));
+    if (touching.value || sprung.value) {
+      const nearness = touching.value?.nearness ?? (() => []);
+      const outcome = drivePushing(mechanism, from, drivers, nearness, sprung.value ? home.posture : null);
       moved.value = outcome.placed;
-      last = outcome.ok && steps === 1 ? outcome.last : null;
-      stopped.value = outcome.ok ? null : whyStopped(outcome.why);
-      if (!outcome.ok) return false;
+      last = outcome.last;
+      stopped.value = outcome.ok
+        ? null
+        : (wordsOfTouch(outcome.touching) ?? whyStopped(outcome.why ?? { kind: 'jam' }));
+      return outcome.ok;
     }
-    return true;
+    const outcome = drive(mechanism, from, drivers);
+    moved.value = outcome.placed;
+    last = outcome.ok ? outcome.last : null;
+    stopped.value = outcome.ok ? null : whyStopped(outcome.why);
+    return outcome.ok;
   }
 
   function whyStopped(why: { kind: 'limit'; stop: { pair: number } } | { kind: 'jam' }): string {
@@ -165,5 +171,21 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     frame = requestAnimationFrame(tick);
   }
 
-  return { now, moved, stopped, stopsAtTouch, swaying, goHome, pull, driveTo, lookAtPose, showFreedom, stopShowing };
+  return {
+    now,
+    moved,
+    stopped,
+    contacts,
+    sprung,
+    touching,
+    advancing,
+    show,
+    swaying,
+    goHome,
+    pull,
+    driveTo,
+    lookAtPose,
+    showFreedom,
+    stopShowing,
+  };
 }

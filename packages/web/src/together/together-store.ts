@@ -29,6 +29,9 @@ export interface PickedSpot {
   readonly round: boolean;
 }
 
+/** What is charted: a motion through its range, or a run through its time. */
+export type Charted = { readonly joint: string; readonly motion: JointMotion['key'] } | { readonly run: string };
+
 /** How far a motion goes, mm or rad: by its limits, else once round or as far as the assembly is large. */
 export function rangeOfMotion(it: Assembled, { key, home, least, most }: JointMotion): readonly [number, number] {
   const reach = key === 'turn' ? Math.PI : it.mechanism.size;
@@ -86,7 +89,7 @@ export const useTogether = defineStore('together', () => {
   /** Instances picked as wholes, by id, in this assembly. */
   const chosen = shallowRef<ReadonlySet<string>>(new Set());
   /** The motion whose chart lies over the lower stage. */
-  const charted = shallowRef<{ readonly joint: string; readonly motion: string } | null>(null);
+  const charted = shallowRef<Charted | null>(null);
   /** The way of the followed point, in space, while its motion is charted. */
   const trace = shallowRef<readonly Vec3[]>([]);
   /** Weighed: these instances, or all; from a frame in space, or the origin. */

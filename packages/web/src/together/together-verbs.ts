@@ -70,7 +70,10 @@ export function useTogetherVerbs() {
             { id: 'arrange', label: 'Row or ring', run: () => void (together.arranging = ids[0]!) },
             { id: 'replace', label: 'Replace', run: () => void (together.replacing = ids[0]!) },
           ]
-        : [{ id: 'gather', label: 'Gather', run: () => arranging.gather(ids) }]),
+        : [
+            { id: 'push', label: 'Push each other', run: () => void (together.contacts = { among: new Set(ids) }) },
+            { id: 'gather', label: 'Gather', run: () => arranging.gather(ids) },
+          ]),
       ...(ids.length === 1 && 'assembly' in own.instances[ids[0]!]!.of
         ? [
             { id: 'dissolve', label: 'Dissolve', run: () => arranging.dissolve(ids[0]!) },
@@ -145,7 +148,7 @@ export function useTogetherVerbs() {
 
   const restVerbs = (): Verb[] => [
     ...((together.it?.joints.length ?? 0) > 0
-      ? [{ id: 'touch', label: 'Stop at touch', active: together.stopsAtTouch, run: () => void (together.stopsAtTouch = !together.stopsAtTouch) }] // prettier-ignore
+      ? [{ id: 'touch', label: 'Push at touch', active: together.contacts === 'all', run: () => void (together.contacts = together.contacts === 'all' ? 'none' : 'all') }] // prettier-ignore
       : []),
     ...(together.moved
       ? [
