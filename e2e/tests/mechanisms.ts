@@ -76,9 +76,10 @@ export const TRAMMEL = { arm: 60, wide: 10 };
 /** Two sliders square to each other, and a rod on both; a dial says how long they are. */
 export function trammel(): string {
   const { arm, wide } = TRAMMEL;
-  const [alongX, alongY]: [Turn, Turn] = [[0, Math.SQRT1_2, 0, Math.SQRT1_2], [-Math.SQRT1_2, 0, 0, Math.SQRT1_2]]; // prettier-ignore
+  const alongX: Turn = [0, Math.SQRT1_2, 0, Math.SQRT1_2];
+  const alongY: Turn = [-0.5, 0.5, 0.5, 0.5];
   const slider = closed('Outline', [bar([-20, -wide / 2], [40, wide])], []);
-  const middle = { ...slider, constraints: { k: { kind: 'fixed', of: ['p0_1'] }, b: { kind: 'fixed', of: ['p0_2'] }, l: { kind: 'distance', of: ['p0_0', 'p0_1'], value: '$long' }, h: { kind: 'horizontal', of: ['l0_0'] }, g: { kind: 'horizontal', of: ['l0_2'] }, v: { kind: 'vertical', of: ['l0_3'] } } } as Step; // prettier-ignore
+  const middle = { ...slider, constraints: { y1: { kind: 'symmetric', of: ['p0_0', 'p0_1', 'y_axis'] }, y2: { kind: 'symmetric', of: ['p0_3', 'p0_2', 'y_axis'] }, x: { kind: 'symmetric', of: ['p0_1', 'p0_2', 'x_axis'] }, l: { kind: 'distance', of: ['p0_0', 'p0_1'], value: '$long' }, h: { kind: 'distance', of: ['p0_1', 'p0_2'], value: `${wide} mm` } } } as Step; // prettier-ignore
   return written('Trammel', [
     addDimension('long', { name: 'slider_len', value: '40 mm', dial: { min: '20 mm', max: '90 mm' } }),
     addPart('slider', 'Slider'),
