@@ -18,6 +18,7 @@ import { memberOfStage, stageId } from './offered-spots.ts';
 import { paintFrames, paintRings, paintTrace } from './paint-frames.ts';
 import { DRAGGED, usePlacing } from './placing.ts';
 import { useSpotPicking } from './spot-picking.ts';
+import HomeHandles from './HomeHandles.vue';
 import WeighTogether from './WeighTogether.vue';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
@@ -318,6 +319,12 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
       }}</span>
       <button class="font-medium text-link underline" @click="together.goHome()">Home</button>
     </p>
+    <HomeHandles
+      v-if="scene && together.movingHome !== null"
+      :scene="scene"
+      :frame="frame"
+      :instance="together.movingHome"
+    />
     <WeighTogether v-if="together.weighing" />
     <SectionBar
       v-if="session.section.length > 0 && shown.length > 0"

@@ -86,6 +86,7 @@ export const useTogether = defineStore('together', () => {
   /** The frame under the pointer. */
   const pointed = shallowRef<PickedSpot | null>(null);
   const onlyFace = modes.slot('face');
+  const movingHome = modes.slot('home');
   /** Instances picked as wholes, by id, in this assembly. */
   const chosen = shallowRef<ReadonlySet<string>>(new Set());
   /** The motion whose chart lies over the lower stage. */
@@ -112,6 +113,7 @@ export const useTogether = defineStore('together', () => {
       picked.value = [];
       pointed.value = null;
       onlyFace.value = null;
+      movingHome.value = null;
       chosen.value = new Set();
       alone.value = null;
       charted.value = null;
@@ -224,15 +226,26 @@ export const useTogether = defineStore('together', () => {
   }
 
   /** Homes of instances that stand elsewhere than they are stored. */
-  function homesMoved(): Record<string, { at: [number, number, number]; turn: [number, number, number, number] }> {
+  function homesMoved(
+    at = it.value!.home,
+  ): Record<string, { at: [number, number, number]; turn: [number, number, number, number] }> {
     const homes: ReturnType<typeof homesMoved> = {};
     for (const [i, { key, path, home }] of it.value!.links.entries()) {
-      const pose = it.value!.home.poses[i]!;
+      const pose = at.poses[i]!;
       const { by, turn } = posesApart(home, pose);
       if (path.length === 1 && assembly.value!.instances[key] && (by > SAME_HOME || turn > SAME_HOME))
         homes[key] = { at: [...pose.at], turn: [...pose.turn] };
     }
     return homes;
+  }
+
+  /** Where parts have moved to is their home from now on. */
+  function settleHere(): void {
+    const own = it.value;
+    const there = now.value;
+    if (!own || !there || !session.activeAssembly) return;
+    session.notice = design.edit(moveInstances(session.activeAssembly, homesMoved(there)));
+    if (session.notice === null) goHome();
   }
 
   /** What has come to stand elsewhere has its home there from now on. */
@@ -252,12 +265,14 @@ export const useTogether = defineStore('together', () => {
     it,
     strayed,
     settleHomes,
+    settleHere,
     freedoms,
     ...moving,
     ...apart,
     picked,
     pointed,
     onlyFace,
+    movingHome,
     chosen,
     alone,
     lit,

@@ -67,6 +67,12 @@ export function useTogetherVerbs() {
       { id: 'copy', label: 'Copy', run: () => arranging.copy(ids) },
       ...(ids.length === 1
         ? [
+            {
+              id: 'move-home',
+              label: 'Move its home',
+              active: together.movingHome === ids[0],
+              run: () => moveHome(ids[0]!),
+            },
             { id: 'arrange', label: 'Row or ring', run: () => void (together.arranging = ids[0]!) },
             { id: 'replace', label: 'Replace', run: () => void (together.replacing = ids[0]!) },
           ]
@@ -95,6 +101,12 @@ export function useTogetherVerbs() {
       },
     ];
   };
+
+  function moveHome(id: string): void {
+    together.goHome();
+    together.movingHome = together.movingHome === id ? null : id;
+    together.picked = [];
+  }
 
   /** Of the face that is picked or under the pointer. */
   const faceVerbs = (): Verb[] => {
@@ -154,6 +166,7 @@ export function useTogetherVerbs() {
       ? [
           { id: 'home', label: 'Home', key: 'h', run: () => together.goHome() },
           { id: 'keep-pose', label: 'Keep this pose', run: keepThisPose },
+          { id: 'settle', label: 'Make this the home', run: () => together.settleHere() },
         ]
       : []),
     ...((together.it?.members.length ?? 0) > 1
