@@ -24,6 +24,7 @@ export * from './variants/table.ts';
 export { columnOf, type Column, type ColumnKey, type Variant, type Variants } from './document/variants.ts';
 export * from './ids/ids.ts';
 export * from './document/assembly.ts';
+export * from './document/guest.ts';
 export * from './document/run.ts';
 export * from './document/schema.ts';
 export * from './document/shared.ts';

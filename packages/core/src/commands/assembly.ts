@@ -10,6 +10,7 @@ import { Id } from '../ids/ids.ts';
 import { StoredPose } from '../references/stored-pose.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { MATERIAL_KEYS } from '../standards/materials.ts';
+import { forgetGuest } from './forget-guest.ts';
 import { freeName } from './free-name.ts';
 
 const Typed = z.string().max(500);
@@ -63,6 +64,7 @@ const deleteAssemblyCommand = declareCommand({
       numberedIn(own).map((n) => n.id),
     );
     delete draft.assemblies![id];
+    forgetGuest(draft, own.guest, id);
     draft.assemblyOrder = draft.assemblyOrder!.filter((other) => other !== id);
   },
 });

@@ -41,6 +41,8 @@ export {
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
 export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from './recipe.ts';
 export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
+export { followGuest, loosenGuests, takeGuests } from './guests.ts';
+export { guestBundle, type GuestBundle, type GuestWanted } from './guest-bundle.ts';
 export { addPointToRun, addRun, changeRun, driveInRun, dropPointFromRun, removeRun } from './runs.ts';
 export { deleteSection, keepSection } from './sections.ts';
 export { editSketch } from './sketch.ts';

@@ -8,6 +8,7 @@ import { declareCommand } from '../document/command.ts';
 import { emptyPart, Units, type Design, type Part } from '../document/schema.ts';
 import { plain } from '../document/plain.ts';
 import { Id } from '../ids/ids.ts';
+import { forgetGuest } from './forget-guest.ts';
 import { freeName } from './free-name.ts';
 
 const Typed = z.string().max(500);
@@ -74,6 +75,7 @@ const deletePartCommand = declareCommand({
     const placed = Object.values(draft.assemblies ?? {}).find((a) => Object.values(a.instances).some((i) => 'part' in i.of && i.of.part === id)); // prettier-ignore
     if (placed) throw new EditRefused(`${part.name} stands in ${placed.name}; remove it there first.`);
     delete draft.parts[id];
+    forgetGuest(draft, part.guest, id);
     draft.partOrder.splice(draft.partOrder.indexOf(id), 1);
   },
 });

@@ -130,6 +130,7 @@ export const Assembly = z
     couplings: mapOf(Id, Coupling, MAX_JOINTS).optional(),
     poses: mapOf(Id, KeptPose, 200).optional(),
     runs: mapOf(Id, Run, 100).optional(),
+    guest: Id.optional().describe('It is of another design, and changed there.'),
   })
   .describe('Parts standing together.');
 export type Assembly = z.infer<typeof Assembly>;

@@ -54,12 +54,32 @@ export type Applied =
     }
   | { readonly ok: false; readonly message: string };
 
+/** Edits that bring guests, renew them and let them go. */
+const OF_GUESTS: ReadonlySet<string> = new Set(['take-guests', 'loosen-guests']);
+/** What is decided here of a part of another design: how it looks, not what it is. */
+const OWN_OF_GUEST: ReadonlySet<string> = new Set(['color', 'opacity', 'sections']);
+
+/** What is of another design is changed there. @throws EditRefused */
+function refuseInGuests(before: Design, after: Design, touches: readonly Touch[], command: string): void {
+  if (!before.guests || OF_GUESTS.has(command)) return;
+  for (const { path, loose } of touches) {
+    const [map, id, field] = path;
+    if (loose || (map !== 'parts' && map !== 'assemblies') || field === undefined || OWN_OF_GUEST.has(field)) continue;
+    const own = before[map]?.[id!];
+    const guest = own?.guest === undefined ? undefined : before.guests[own.guest];
+    if (guest && after[map]?.[id!])
+      throw new EditRefused(`${own!.name} is of the design ${guest.name}; change it there, or cut it loose here.`);
+  }
+}
+
 /** Run an edit. Nothing is changed in `design` itself; a refused edit leaves nothing behind. */
 export function applyEdit(design: Design, asked: Edit): Applied {
   try {
     const edit = asked.on ? asked.on(design) : asked;
     const next = produce(design, (draft) => edit.run(draft));
-    return { ok: true, design: next, touches: touchesBetween(design, next), edit: edit.bound?.(next) ?? edit };
+    const touches = touchesBetween(design, next);
+    refuseInGuests(design, next, touches, edit.command);
+    return { ok: true, design: next, touches, edit: edit.bound?.(next) ?? edit };
   } catch (error) {
     if (error instanceof EditRefused) return { ok: false, message: error.message };
     throw error;

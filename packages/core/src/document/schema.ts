@@ -11,6 +11,7 @@ import { MATERIAL_KEYS } from '../standards/materials.ts';
 import { Id } from '../ids/ids.ts';
 import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
 import { Assemblies, MAX_ASSEMBLIES } from './assembly.ts';
+import { Guest, MAX_GUESTS } from './guest.ts';
 import { Shared } from './shared.ts';
 
 export const FORMAT = 'helb-design';
@@ -31,6 +32,7 @@ export const Part = z
     dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
     steps: mapOf(Id, Step, MAX_STEPS),
     stepOrder: z.array(Id).max(MAX_STEPS).describe('Step ids in the order they are made.'),
+    guest: Id.optional().describe('It is of another design, and changed there.'),
   })
   .describe('One part: a recipe of steps.');
 export type Part = z.infer<typeof Part>;
@@ -59,6 +61,7 @@ export const Design = z
     partOrder: z.array(Id).max(MAX_PARTS),
     assemblies: Assemblies.optional(),
     assemblyOrder: z.array(Id).max(MAX_ASSEMBLIES).optional(),
+    guests: mapOf(Id, Guest, MAX_GUESTS).optional(),
     shared: Shared.optional(),
     variants: Variants.optional(),
     requirements: Requirements.optional(),

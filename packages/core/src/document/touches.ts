@@ -22,12 +22,12 @@ const ORDERS = /^(dimensionOrder|partOrder|assemblyOrder|assemblies\/\w+\/(insta
 const isOrder = ({ path }: Touch) => path.length <= 4 && ORDERS.test(path.join('/'));
 
 /** Maps begun when their first member comes: both of two people may begin one. */
-const GATHERED = /^(requirements|variants|shared|assemblies|assemblies\/\w+\/(couplings|poses|runs)|parts\/\w+\/sections|parts\/\w+\/steps\/\w+\/(patterns|borrowed))(\/(rows|dimensions))?$/; // prettier-ignore
+const GATHERED = /^(requirements|variants|shared|assemblies|guests|assemblies\/\w+\/(couplings|poses|runs)|parts\/\w+\/sections|parts\/\w+\/steps\/\w+\/(patterns|borrowed))(\/(rows|dimensions))?$/; // prettier-ignore
 const isGathered = (path: readonly string[]) => path.length <= 5 && GATHERED.test(path.join('/'));
 
 /** Of a sketch: how deep its things are told apart. Other fields of a step are slots, each decided whole. */
 const IN_SKETCH: Readonly<Record<string, number>> = { points: 6, borrowed: 6, curves: 7, constraints: 7, patterns: 7 };
-const AT_TOP: Readonly<Record<string, number>> = { dimensions: 3, shared: 3, requirements: 3, variants: 5 };
+const AT_TOP: Readonly<Record<string, number>> = { dimensions: 3, guests: 2, shared: 3, requirements: 3, variants: 5 };
 /** Of an instance each field is decided by itself, and of a joint each number. */
 const IN_ASSEMBLY: Readonly<Record<string, number>> = { instances: 5, joints: 5, couplings: 5, poses: 4, runs: 5 };
 const IN_PART: Readonly<Record<string, number>> = { dimensions: 5, sections: 5 };

@@ -70,17 +70,21 @@ export function faultsOfStep(id: string, step: StepData): string[] {
 export const copyOfStep = (step: StepData, id: string, copy: string): StepData =>
   withStepsIn(step, new Map([[id, copy]]));
 
+/** The same step with what it refers to rewritten. */
+export function rewrittenStep(step: StepData, change: Rewriting): StepData {
+  const fresh = structuredClone(step);
+  for (const { name, slot, stored } of slotsOf(fresh)) slot.of.write(fresh, name, slot.of.rewritten(stored, change));
+  return fresh;
+}
+
 /** The same step, where it speaks of steps speaking of others. @param to by the id of each that is meant */
 export function withStepsIn(step: StepData, to: ReadonlyMap<string, string>): StepData {
-  const fresh = structuredClone(step);
   const other = (id: string) => to.get(id) ?? id;
-  const change: Rewriting = {
+  return rewrittenStep(step, {
     step: other,
     name: (text) => withSteps(text, other),
     place: (at) => at,
     direction: (along) => along,
     expression: (text) => [...to].reduce((now, [from, into]) => now.replaceAll(`$${from}.`, `$${into}.`), text),
-  };
-  for (const { name, slot, stored } of slotsOf(fresh)) slot.of.write(fresh, name, slot.of.rewritten(stored, change));
-  return fresh;
+  });
 }

@@ -214,11 +214,7 @@ onBeforeUnmount(() => {
         </div>
         <FlexPanel v-if="session.showFlex" />
         <template v-if="session.activeAssembly">
-          <MotionChart
-            v-if="together.charted"
-            class="absolute inset-x-0 bottom-0 z-10"
-            :of="together.charted"
-          />
+          <MotionChart v-if="together.charted" class="absolute inset-x-0 bottom-0 z-10" :of="together.charted" />
           <PartsList v-else-if="session.showParts" class="absolute inset-x-0 bottom-0 z-10" />
         </template>
       </div>

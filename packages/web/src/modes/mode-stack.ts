@@ -36,6 +36,8 @@ export interface ModeValues {
   join: string;
   /** The face whose frames alone are offered, by its body on the stage and its number there. */
   face: { readonly body: string; readonly index: number };
+  /** Parts of another design are looked at as they are there now. */
+  guest: string;
   /** The instance of which the home is being moved. */
   home: string;
   /** What was done is listed, in place of the recipe. */

@@ -6,6 +6,7 @@ import { useSession } from '../design/session.ts';
 import { copyPicked, pasteCopied } from '../sketch/clipboard.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useTrial } from '../trial/trial-store.ts';
+import { useGuests } from '../guests/guests-store.ts';
 import { useTogether } from '../together/together-store.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import { useModes } from './mode-stack.ts';
@@ -16,6 +17,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
   const session = useSession();
   const trial = useTrial();
   const together = useTogether();
+  const guests = useGuests();
   const { keepStep, dropStep, beginSaid } = useVerbs();
   const { drawing, changing } = editing;
 
@@ -67,6 +69,7 @@ export function useWorkplaceModes(editing: SketchEditing): void {
     enter: keepStep,
   });
   modes.handle('join', { escape: together.dropJoint, enter: together.keepJoint });
+  modes.handle('guest', { escape: guests.dropNewest, enter: guests.keepNewest });
   modes.handle('say', {
     escape: () => {
       session.picks = [];

@@ -7,6 +7,8 @@ import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useFlex } from '../flex/flex-store.ts';
+import GuestsDialog from '../guests/GuestsDialog.vue';
+import { useGuests } from '../guests/guests-store.ts';
 import { colorOfPart } from '../stage/colors.ts';
 import { useVerbs } from '../verbs/verbs.ts';
 import PartMenu from './PartMenu.vue';
@@ -17,6 +19,7 @@ const design = useDesign();
 const session = useSession();
 const evaluation = useEvaluation();
 const flex = useFlex();
+const guests = useGuests();
 const { newPart } = useVerbs();
 
 function newAssembly(): void {
@@ -51,6 +54,12 @@ const flexed = computed(() => {
   if (flex.pairs.length > 0) return { text: 'fails in pairs', tone: 'text-bad' };
   return flex.whole ? { text: `${flex.dials.length} dials stand`, tone: 'text-good' } : { text: 'stopped', tone: '' };
 });
+
+/** Of which other design it is. */
+function guestOf(id: string): string | undefined {
+  const key = design.design?.parts[id]?.guest;
+  return key === undefined ? undefined : `of ${design.design?.guests?.[key]?.name ?? 'another design'}`;
+}
 
 function caption(id: string): string {
   const view = evaluation.parts.get(id);
@@ -87,7 +96,10 @@ function caption(id: string): string {
     >
       <PartPicture :view="evaluation.parts.get(id)" :color="colorOfPart(design.design, id)" />
       <template #caption>
-        <span class="flex-1">{{ caption(id) }}</span><span v-if="counts.has(id)">× {{ counts.get(id) }}</span>
+        <span class="flex-1 truncate" :title="guestOf(id)">{{ guestOf(id) ?? caption(id) }}</span><span
+          v-if="counts.has(id)"
+          >× {{ counts.get(id) }}</span
+        >
       </template>
       <template #menu><PartMenu :part="id" /></template>
     </TrayCard>
@@ -126,6 +138,15 @@ function caption(id: string): string {
     >
       New part
     </button>
+    <button
+      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
+      @click="guests.open()"
+    >
+      From other designs<span v-if="guests.newer > 0" class="block text-[11px] text-warn"
+        >{{ guests.newer }} changed there</span
+      >
+    </button>
+    <GuestsDialog />
     <button
       class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
       @click="session.showVariants = true"

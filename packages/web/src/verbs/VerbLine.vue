@@ -16,6 +16,7 @@ import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { useSketchVerbs } from './sketch-verbs.ts';
 import ToolPalette from './ToolPalette.vue';
 import VerbMenu from './VerbMenu.vue';
+import { useGuests } from '../guests/guests-store.ts';
 import { useTogether } from '../together/together-store.ts';
 import { useTogetherVerbs } from '../together/together-verbs.ts';
 import { useVerbs, wordFor, type Verb } from './verbs.ts';
@@ -31,11 +32,14 @@ const modes = useModes();
 const { toolVerbs, sketchVerbs, partVerbs, saidFirst, said, keepStep, dropStep } = useVerbs();
 const sketchChanges = useSketchVerbs(props.editing);
 const together = useTogether();
+const guests = useGuests();
 const assembling = useTogetherVerbs();
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 const subject = computed(() => {
+  if (guests.trying !== null)
+    return `With the newest of ${design.kept?.guests?.[guests.trying]?.name ?? 'another design'}`;
   if (session.activeAssembly) return assembling.subject.value;
   if (said.value) return `${said.value.label}:`;
   if (waiting.value) return waiting.value.picker?.hint ?? '';
@@ -56,6 +60,7 @@ const subject = computed(() => {
 
 /** Said while a tool or a change waits for its next click. */
 const hint = computed(() => {
+  if (guests.trying !== null) return 'Look what comes of it; Enter keeps it, Escape leaves it as it was.';
   if (session.activeAssembly) return assembling.hint.value;
   if (said.value) {
     const { says } = said.value;
@@ -69,6 +74,7 @@ const drawingNow = computed(() => session.inSketch && session.tool !== null);
 const plainSketch = computed(() => session.inSketch && session.entities.length === 0);
 
 const shown = computed<Verb[]>(() => {
+  if (guests.trying !== null) return [];
   if (session.activeAssembly) return assembling.shown.value;
   if (said.value) return [{ id: 'drop', label: 'Drop', key: 'Esc', run: () => void modes.escape() }];
   if (waiting.value)
@@ -95,8 +101,16 @@ const verbs = computed<Verb[]>(() => {
   return [...toolVerbs.value, ...sketchChanges.plain.value, ...sketchVerbs.value];
 });
 
-const keep = (): void => (together.joining === null ? keepStep() : together.keepJoint());
-const drop = (): void => (together.joining === null ? dropStep() : together.dropJoint());
+const keep = (): void => {
+  if (guests.trying !== null) guests.keepNewest();
+  else if (together.joining === null) keepStep();
+  else together.keepJoint();
+};
+const drop = (): void => {
+  if (guests.trying !== null) guests.dropNewest();
+  else if (together.joining === null) dropStep();
+  else together.dropJoint();
+};
 
 function closeNotice(): void {
   session.notice = null;
