@@ -150,6 +150,7 @@ export * from './assembly/members.ts';
 export * from './standards/fits.ts';
 export { asMade, evaluateAsMade, type AllowedFace } from './evaluation/as-made.ts';
 export * from './assembly/course.ts';
+export * from './assembly/mirrored.ts';
 export * from './assembly/touching.ts';
 export * from './assembly/travel.ts';
 export * from './assembly/parts-list.ts';

@@ -13,6 +13,7 @@ import DriveRow from './DriveRow.vue';
 import FitCheck from './FitCheck.vue';
 import InstanceRow from './InstanceRow.vue';
 import JointCard from './JointCard.vue';
+import MirrorForm from './MirrorForm.vue';
 import ReplaceForm from './ReplaceForm.vue';
 import RunCard from './RunCard.vue';
 import { useTogether } from './together-store.ts';
@@ -76,6 +77,7 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
         <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
       </ul>
       <ArrangeForm v-if="together.arranging" :instance="together.arranging" />
+      <MirrorForm v-if="together.mirroring" :instances="together.mirroring" />
       <ReplaceForm v-if="together.replacing" :key="together.replacing" :instance="together.replacing" />
       <ol class="flex flex-col gap-2" aria-label="Joints">
         <JointCard v-for="joint in joints" :key="joint.key" :state="joint" />

@@ -100,6 +100,8 @@ export const useTogether = defineStore('together', () => {
   } | null>(null);
   /** The instance for which another part is being chosen. */
   const replacing = ref<string | null>(null);
+  /** Instances that are being mirrored. */
+  const mirroring = shallowRef<readonly string[] | null>(null);
   /** The instance of which a row or ring is being made. */
   const arranging = ref<string | null>(null);
   /** Faces lit besides those picked. */
@@ -119,6 +121,7 @@ export const useTogether = defineStore('together', () => {
       charted.value = null;
       weighing.value = null;
       arranging.value = null;
+      mirroring.value = null;
       replacing.value = null;
       trace.value = [];
       apart.putTogether();
@@ -278,6 +281,7 @@ export const useTogether = defineStore('together', () => {
     lit,
     charted,
     arranging,
+    mirroring,
     weighing,
     replacing,
     trace,

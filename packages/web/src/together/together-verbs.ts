@@ -65,6 +65,7 @@ export function useTogetherVerbs() {
       { id: 'alone', label: together.alone ? 'Show all' : 'Show alone', run: () => (together.alone = together.alone ? null : new Set(members)) }, // prettier-ignore
       { id: 'suppress', label: 'Suppress', run: () => mark({ suppressed: true }) },
       { id: 'copy', label: 'Copy', run: () => arranging.copy(ids) },
+      { id: 'mirror', label: 'Mirror', run: () => void (together.mirroring = ids) },
       ...(ids.length === 1
         ? [
             {
