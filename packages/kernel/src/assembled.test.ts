@@ -87,6 +87,11 @@ describe('joined', () => {
     expect(whereIs(thicker, 'i2', [0, 0, 30])).toEqual(near([20, 15, 15]));
     expect(freedomsOfAssembly(it).whole.freedoms).toBe(1);
     expect(freedomsOfAssembly(it).links.map((l) => l.says)).toEqual(['stands still', 'can still turn about its joint with Plate']); // prettier-ignore
+    // The joint that would hold it, and as what.
+    const { held } = freedomsOfAssembly(it).links[1]!;
+    expect(held).toEqual([{ joint: 'j', kind: 'rigid' }]);
+    const held_ = await put(edited(placedParts(addJoint('a', 'j', joint())), changeJoint('a', 'j', { kind: 'rigid' })));
+    expect(freedomsOfAssembly(held_).whole.freedoms).toBe(0);
   });
 
   test('flipped it stands upside down, and an angle turns it', async () => {

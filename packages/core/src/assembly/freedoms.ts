@@ -2,7 +2,8 @@
 import { independentRows } from '../mechanism/least.ts';
 import { mobility, type Mobility } from '../mechanism/mobility.ts';
 import { speedAt } from '../mechanism/rows.ts';
-import type { Assembled } from './assembled.ts';
+import type { JointKind, PairKind } from '../mechanism/kinds.ts';
+import type { Assembled, MotionKey } from './assembled.ts';
 
 export interface LinkFreedom {
   readonly link: number;
@@ -10,6 +11,8 @@ export interface LinkFreedom {
   readonly freedoms: number;
   /** “can still turn in Bracket”; “is held by nothing”. */
   readonly says: string;
+  /** Joints that would take a way to move from it, were they of another kind. */
+  readonly held: readonly { readonly joint: string; readonly kind: JointKind }[];
 }
 
 export interface Freedoms {
@@ -39,9 +42,40 @@ export function freedomsOfAssembly(it: Assembled): Freedoms {
     });
     const real = moves.filter((m) => Math.hypot(...m) > 1e-7);
     const freedoms = independentRows(real).rows.length;
-    return { link, freedoms, says: wordsFor(it, link, freedoms, whole) };
+    return { link, freedoms, says: wordsFor(it, link, freedoms, whole), held: heldBy(it, link, freedoms, whole) };
   });
   return { whole, links };
+}
+
+/** A joint without one of its motions. */
+const WITHOUT: Readonly<Partial<Record<PairKind, Partial<Record<MotionKey, JointKind>>>>> = {
+  revolute: { turn: 'rigid' },
+  prismatic: { slide: 'rigid' },
+  cylindrical: { turn: 'prismatic', slide: 'revolute' },
+  planar: { across: 'pin_in_slot' },
+  pin_in_slot: { slide: 'revolute' },
+  screw: { turn: 'rigid' },
+};
+
+/** Motions of joints on a link that are really free. */
+function freeMotions(it: Assembled, link: number, whole: Mobility) {
+  return it.joints.flatMap((joint) =>
+    joint.motions.flatMap((motion) => {
+      const pair = it.mechanism.pairs[motion.pair]!;
+      if (pair.a.link !== link && pair.b.link !== link) return [];
+      const column = it.mechanism.columnOf(motion);
+      const isFree = column < 0 || whole.motions.some((v) => Math.abs(v[column]!) > 1e-7);
+      return isFree ? [{ joint, motion, pair }] : [];
+    }),
+  );
+}
+
+function heldBy(it: Assembled, link: number, freedoms: number, whole: Mobility): LinkFreedom['held'] {
+  if (freedoms === 0) return [];
+  return freeMotions(it, link, whole).flatMap(({ joint, motion, pair }) => {
+    const kind = WITHOUT[pair.kind]?.[motion.key];
+    return kind ? [{ joint: joint.key, kind }] : [];
+  });
 }
 
 const DOES = { turn: 'turn', slide: 'slide', across: 'slide across' } as const;
@@ -54,15 +88,10 @@ function wordsFor(it: Assembled, link: number, freedoms: number, whole: Mobility
     return pair && (pair.a.link === link || pair.b.link === link);
   });
   if (freedoms === 6 && on.length === 0) return 'is held by nothing';
-  const ways = on.flatMap((j) =>
-    j.motions.flatMap((m) => {
-      const pair = it.mechanism.pairs[m.pair]!;
-      const column = it.mechanism.columnOf(m);
-      if (column >= 0 && !whole.motions.some((v) => Math.abs(v[column]!) > 1e-7)) return [];
-      const other = pair.a.link === link ? j.names[1] : j.names[0];
-      return [`${DOES[m.key]} ${m.key === 'turn' ? 'about its joint with' : 'along'} ${other}`];
-    }),
-  );
+  const ways = freeMotions(it, link, whole).map(({ joint, motion, pair }) => {
+    const other = pair.a.link === link ? joint.names[1] : joint.names[0];
+    return `${DOES[motion.key]} ${motion.key === 'turn' ? 'about its joint with' : 'along'} ${other}`;
+  });
   const [one, ...more] = [...new Set(ways)];
   if (one === undefined) return `can still move in ${freedoms} way${freedoms === 1 ? '' : 's'}`;
   return `can still ${one}${more.length > 0 ? `, and ${more.slice(0, 2).join(', ')}` : ''}`;

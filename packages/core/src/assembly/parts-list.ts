@@ -86,10 +86,13 @@ export function weighed(
   return { mass, center: mass > 0 ? [sum[0] / mass, sum[1] / mass, sum[2] / mass] : null, without: [...without] };
 }
 
-/** The list as comma-separated values; lengths in mm, masses in kg. */
-export function partsCsv(rows: readonly PartsRow[]): string {
+/** The list as comma-separated values, with the design’s own columns; lengths in mm, masses in kg. */
+export function partsCsv(
+  rows: readonly PartsRow[],
+  { parts, columns = [] }: Pick<Design, 'parts' | 'columns'> = { parts: {} },
+): string {
   const number = (n: number | null | undefined, digits: number) => (n == null ? '' : Number(n.toFixed(digits)));
-  const lines = rows.map(({ name, count, material, each, size }, i) => ({
+  const lines = rows.map(({ part, name, count, material, each, size }, i) => ({
     item: i + 1,
     name,
     count,
@@ -99,6 +102,7 @@ export function partsCsv(rows: readonly PartsRow[]): string {
     x_mm: number(size?.[0], 3),
     y_mm: number(size?.[1], 3),
     z_mm: number(size?.[2], 3),
+    ...Object.fromEntries(columns.map((c) => [c.name, parts[part]?.cells?.[c.id] ?? ''])),
   }));
   return Papa.unparse(lines, { escapeFormulae: FORMULA });
 }

@@ -26,7 +26,7 @@ const takeCommand = declareCommand({
     for (const [id, part] of parts) {
       const was = draft.parts[id];
       if (was && was.guest !== key) throw new EditRefused(`An id of ${part.name} is taken here already.`);
-      const { color, opacity, sections } = was ?? {};
+      const { color, opacity, sections, cells } = was ?? {};
       const others = Object.entries(draft.parts).filter(([other]) => other !== id).map(([, p]) => p); // prettier-ignore
       draft.parts[id] = {
         ...structuredClone(part),
@@ -35,6 +35,7 @@ const takeCommand = declareCommand({
         ...(color ? { color } : {}),
         ...(opacity ? { opacity } : {}),
         ...(sections ? { sections: plain(sections) } : {}),
+        ...(cells ? { cells: plain(cells) } : {}),
       };
       if (!was) draft.partOrder.push(id);
     }

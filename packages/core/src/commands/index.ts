@@ -43,6 +43,7 @@ export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from 
 export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
 export { followGuest, loosenGuests, takeGuests } from './guests.ts';
 export { guestBundle, type GuestBundle, type GuestWanted } from './guest-bundle.ts';
+export { setCell, setColumn } from './columns.ts';
 export { addPointToRun, addRun, changeRun, driveInRun, dropPointFromRun, removeRun } from './runs.ts';
 export { deleteSection, keepSection } from './sections.ts';
 export { editSketch } from './sketch.ts';

@@ -57,7 +57,7 @@ export type Applied =
 /** Edits that bring guests, renew them and let them go. */
 const OF_GUESTS: ReadonlySet<string> = new Set(['take-guests', 'loosen-guests']);
 /** What is decided here of a part of another design: how it looks, not what it is. */
-const OWN_OF_GUEST: ReadonlySet<string> = new Set(['color', 'opacity', 'sections']);
+const OWN_OF_GUEST: ReadonlySet<string> = new Set(['color', 'opacity', 'sections', 'cells']);
 
 /** What is of another design is changed there. @throws EditRefused */
 function refuseInGuests(before: Design, after: Design, touches: readonly Touch[], command: string): void {

@@ -33,6 +33,10 @@ export const Part = z
     steps: mapOf(Id, Step, MAX_STEPS),
     stepOrder: z.array(Id).max(MAX_STEPS).describe('Step ids in the order they are made.'),
     guest: Id.optional().describe('It is of another design, and changed there.'),
+    cells: z
+      .record(Id, z.string().max(200))
+      .optional()
+      .describe('What stands of it in the design’s own columns of a parts list, by column.'),
   })
   .describe('One part: a recipe of steps.');
 export type Part = z.infer<typeof Part>;
@@ -62,6 +66,11 @@ export const Design = z
     assemblies: Assemblies.optional(),
     assemblyOrder: z.array(Id).max(MAX_ASSEMBLIES).optional(),
     guests: mapOf(Id, Guest, MAX_GUESTS).optional(),
+    columns: z
+      .array(z.strictObject({ id: Id, name: Name }))
+      .max(12)
+      .optional()
+      .describe('Columns of the parts list besides its own: suppliers, order numbers, finishes.'),
     shared: Shared.optional(),
     variants: Variants.optional(),
     requirements: Requirements.optional(),

@@ -39,19 +39,29 @@ describe('how near meshes come', () => {
   const place = fc.tuple(number, number, number);
   test('it is the least over all pairs of triangles, however begun, and its places are so far apart', () => {
     fc.assert(
-      fc.property(place, place, fc.double({ min: -3, max: 3, noNaN: true }), fc.nat(11), fc.nat(11), (to, axis, angle, i, j) => {
-        const other: Pose = { at: to, turn: turnOf(unit(axis) ?? [0, 0, 1], angle) };
-        let least = Infinity;
-        const moved = new Float64Array(9);
-        for (let t = 0; t < b.count; t++) {
-          for (let c = 0; c < 3; c++)
-            moved.set(placedAt(other, [...b.corners.subarray(t * 9 + c * 3, t * 9 + c * 3 + 3)] as unknown as Vec3), c * 3);
-          for (let s = 0; s < a.count; s++) least = Math.min(least, triangleGap(a.corners, s * 9, moved, 0));
-        }
-        const found = meshGap(a, b, other, 100, [i, j])!;
-        expect(found.gap).toBeCloseTo(least, 9);
-        if (found.gap > 0) expect(far(...found.on)).toBeCloseTo(found.gap, 9);
-      }),
+      fc.property(
+        place,
+        place,
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        fc.nat(11),
+        fc.nat(11),
+        (to, axis, angle, i, j) => {
+          const other: Pose = { at: to, turn: turnOf(unit(axis) ?? [0, 0, 1], angle) };
+          let least = Infinity;
+          const moved = new Float64Array(9);
+          for (let t = 0; t < b.count; t++) {
+            for (let c = 0; c < 3; c++)
+              moved.set(
+                placedAt(other, [...b.corners.subarray(t * 9 + c * 3, t * 9 + c * 3 + 3)] as unknown as Vec3),
+                c * 3,
+              );
+            for (let s = 0; s < a.count; s++) least = Math.min(least, triangleGap(a.corners, s * 9, moved, 0));
+          }
+          const found = meshGap(a, b, other, 100, [i, j])!;
+          expect(found.gap).toBeCloseTo(least, 9);
+          if (found.gap > 0) expect(far(...found.on)).toBeCloseTo(found.gap, 9);
+        },
+      ),
       { numRuns: 200 },
     );
   });
@@ -65,7 +75,12 @@ describe('how near meshes come', () => {
         if (gap > 0) expect(far([x, y, z], [u, v, w])).toBeCloseTo(gap, 9);
         expect(triangleGap(other, 0, one, 0)).toBeCloseTo(gap, 9);
         // No place of either is nearer to a place of the other.
-        for (const [r, s] of [[0.2, 0.3], [0.5, 0.5], [0, 1]]) { // prettier-ignore
+        for (const [r, s] of [
+          [0.2, 0.3],
+          [0.5, 0.5],
+          [0, 1],
+        ]) {
+          // prettier-ignore
           const inside = (t: Float64Array): Vec3 => [0, 1, 2].map((k) => t[k]! + r! * (t[3 + k]! - t[k]!) + s! * (t[6 + k]! - t[k]!)) as unknown as Vec3; // prettier-ignore
           expect(far(inside(one), inside(other))).toBeGreaterThanOrEqual(gap - 1e-9);
         }

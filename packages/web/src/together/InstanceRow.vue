@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** One instance: its name, whether it is fixed, and how it can still move. */
-import { instanceName, markInstances } from '@helb/core';
+import { changeJoint, instanceName, markInstances } from '@helb/core';
 import { IconAnchor, IconEye, IconEyeOff } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
 import { colorOfPart } from '../stage/colors.ts';
+import { JOINT_NAMES } from './joint-words.ts';
 import { useTogether } from './together-store.ts';
 
 const props = defineProps<{ id: string }>();
@@ -23,6 +24,17 @@ const color = computed(() => (own.value && 'part' in own.value.of ? colorOfPart(
 
 function mark(marks: Parameters<typeof markInstances>[2]): string | null {
   return (session.notice = design.edit(markInstances(session.activeAssembly!, [props.id], marks)));
+}
+
+/** Joints of this assembly that would hold it, were they of another kind. */
+const held = computed(() =>
+  (freedom.value?.held ?? []).flatMap(({ joint, kind }) => {
+    const state = together.it?.joints.find((j) => j.key === joint);
+    return state?.assembly === session.activeAssembly ? [{ joint: state, kind }] : [];
+  }),
+);
+function hold({ joint, kind }: (typeof held.value)[number]): void {
+  session.notice = design.edit(changeJoint(session.activeAssembly!, joint.id, { kind }));
 }
 
 function choose(event: MouseEvent): void {
@@ -44,7 +56,7 @@ function open(): void {
 <template>
   <li
     v-if="own"
-    class="group flex min-h-7 items-center gap-1.5 rounded px-1 text-xs"
+    class="group flex min-h-7 flex-wrap items-center gap-1.5 rounded px-1 text-xs"
     :class="[isChosen ? 'bg-signal-soft' : 'hover:bg-tray', own.suppressed ? 'text-quiet line-through' : '']"
     :data-instance="name"
   >
@@ -96,5 +108,14 @@ function open(): void {
         Edit
       </button>
     </template>
+    <p v-if="isChosen && held.length > 0" class="w-full pb-1 pl-5 text-quiet">
+      It would be held more if
+      <template v-for="(one, i) in held" :key="one.joint.id + one.kind"
+        >{{ i > 0 ? ', or if' : '' }}
+        <button class="text-link underline" @click="hold(one)">
+          {{ one.joint.joint.name }} were {{ JOINT_NAMES[one.kind].toLowerCase() }}
+        </button></template
+      >.
+    </p>
   </li>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The parts of the assembly, counted and weighed, over the lower stage. */
-import { cutList, cutsCsv, formatNumber, formatQuantity, MATERIALS, partsCsv, partsList, weighed } from '@helb/core';
+import { cutList, cutsCsv, formatNumber, formatQuantity, MATERIALS, newId, partsCsv, partsList, setCell, setColumn, weighed, type Edit } from '@helb/core'; // prettier-ignore
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -25,8 +25,16 @@ const length = (mm: number) => formatQuantity(mm, 'length', design.design!.units
 const listed = ref<'parts' | 'cuts'>('parts');
 const cuts = computed(() => cutList(rows.value));
 
+const columns = computed(() => design.design?.columns ?? []);
+const edit = (made: Edit) => void (session.notice = design.edit(made));
+function freshName(): string {
+  let n = 1;
+  while (columns.value.some((c) => c.name === `Column ${n}`)) n++;
+  return `Column ${n}`;
+}
+
 function write(): void {
-  const csv = listed.value === 'parts' ? partsCsv(rows.value) : cutsCsv(cuts.value);
+  const csv = listed.value === 'parts' ? partsCsv(rows.value, design.design!) : cutsCsv(cuts.value);
   saveFile(new TextEncoder().encode(csv), `${together.assembly!.name}, ${listed.value}.csv`, 'text/csv');
 }
 </script>
@@ -86,6 +94,25 @@ function write(): void {
           <th class="font-normal">Each</th>
           <th class="font-normal">All</th>
           <th class="font-normal">Size</th>
+          <th v-for="column in columns" :key="column.id" class="font-normal">
+            <input
+              class="w-24 rounded border border-transparent bg-transparent px-1 hover:border-hairline focus:border-signal"
+              :aria-label="`Name of the column ${column.name}`"
+              :value="column.name"
+              @change="edit(setColumn(column.id, ($event.target as HTMLInputElement).value))"
+              @keydown.stop
+            />
+            <button
+              class="text-quiet hover:text-bad"
+              :aria-label="`Take away the column ${column.name}`"
+              @click="edit(setColumn(column.id, null))"
+            >
+              ×
+            </button>
+          </th>
+          <th class="font-normal">
+            <button class="text-link underline" @click="edit(setColumn(newId('c'), freshName()))">Add a column</button>
+          </th>
         </tr>
         <!-- prettier-ignore -->
       </thead>
@@ -97,6 +124,16 @@ function write(): void {
           <td class="number">{{ row.each === null ? '' : `${formatNumber(row.each, 4)} kg` }}</td>
           <td class="number">{{ row.each === null ? '' : `${formatNumber(row.each * row.count, 4)} kg` }}</td>
           <td class="number">{{ row.size ? row.size.map(length).join(' × ') : '' }}</td>
+          <td v-for="column in columns" :key="column.id">
+            <input
+              class="w-28 rounded border border-transparent bg-transparent px-1 hover:border-hairline focus:border-signal"
+              :aria-label="`${column.name} of ${row.name}`"
+              :value="design.design!.parts[row.part]?.cells?.[column.id] ?? ''"
+              @change="edit(setCell(row.part, column.id, ($event.target as HTMLInputElement).value))"
+              @keydown.stop
+            />
+          </td>
+          <td />
         </tr>
       </tbody>
     </table>
