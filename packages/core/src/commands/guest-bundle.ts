@@ -77,7 +77,10 @@ function needed(source: Design, wanted: GuestWanted) {
     const own = source.assemblies?.[id];
     if (!own || assemblies.has(id)) return;
     assemblies.add(id);
-    for (const { of } of Object.values(own.instances)) 'part' in of ? addPart(of.part) : addAssembly(of.assembly);
+    for (const { of } of Object.values(own.instances)) {
+      if ('part' in of) addPart(of.part);
+      else addAssembly(of.assembly);
+    }
   };
   wanted.parts.forEach(addPart);
   wanted.assemblies.forEach(addAssembly);

@@ -133,7 +133,6 @@ class Search {
   }
 
   look(i: number, j: number): void {
-    (globalThis as any).LOOKS = ((globalThis as any).LOOKS ?? 0) + 1;
     const from = this.b.corners;
     for (let c = 0; c < 9; c += 3) {
       const x = from[j * 9 + c]!;
