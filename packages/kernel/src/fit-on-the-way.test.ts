@@ -100,7 +100,11 @@ describe('a slider on its rail', () => {
     const [motion] = it.joints[0]!.motions;
     const { samples } = await travelOf(it, it.home, wayOfMotion(motion!, [0, motion!.most!], 21));
     const travellers = it.members.map((m): Traveller => ({ ...m, bodies: outcomes.get(m.part)!.bodies }));
-    return leavingGuides(it, travellers, samples.map(({ value, placed }) => ({ value, poses: placed.poses })));
+    return leavingGuides(
+      it,
+      travellers,
+      samples.map(({ value, placed }) => ({ value, poses: placed.poses })),
+    );
   }
 
   test('that stays on it is passed; one that runs off its end is told, and where', async () => {
