@@ -147,6 +147,7 @@ class Builder {
   readonly coupled: Coupled[] = [];
   readonly coupledStates: CouplingState[] = [];
   readonly waiting = new Set<string>();
+  private readonly byKey: ReadonlyMap<string, Members['members'][number]>;
   readonly found: { state: Omit<JointState, 'misses' | 'reversed' | 'inTheWay' | 'motions'>; pair: number }[] = [];
 
   constructor(
@@ -154,7 +155,9 @@ class Builder {
     private readonly ledger: Ledger,
     private readonly members: Members,
     private readonly lookAt: LookAt,
-  ) {}
+  ) {
+    this.byKey = new Map(members.members.map((m) => [m.key, m]));
+  }
 
   /** The pairs of an assembly’s joints. @param path where the assembly stands */
   joints(assembly: string, path: readonly string[]): void {
@@ -228,7 +231,7 @@ class Builder {
     if (instance.length === 0 && path.length === 0)
       return { end: { link: -1, frame: 'stands' in on ? on.stands : HERE }, radius: null };
     const key = [...path, ...instance].join('/');
-    const member = this.members.members.find((m) => m.key === key);
+    const member = this.byKey.get(key);
     if (!member) {
       const link = this.members.linkOf.get(key);
       if (link === undefined) throw new JointFault(`Its side ${side === 'a' ? 'one' : 'two'} is on a part that is no longer there; pick it again or remove the joint.`); // prettier-ignore

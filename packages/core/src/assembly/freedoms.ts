@@ -1,5 +1,4 @@
 /** What of an assembly can still move, in words and as motions that can be shown. */
-import { independentRows } from '../mechanism/least.ts';
 import { mobility, type Mobility } from '../mechanism/mobility.ts';
 import { speedAt } from '../mechanism/rows.ts';
 import type { JointKind, PairKind } from '../mechanism/kinds.ts';
@@ -23,28 +22,50 @@ export interface Freedoms {
 export function freedomsOfAssembly(it: Assembled): Freedoms {
   const whole = mobility(it.mechanism, it.home.posture);
   const units = it.mechanism.units;
+  const loose = new Set(whole.loose);
   const links = it.links.map((_, link): LinkFreedom => {
     const path = it.mechanism.paths[link]!;
     // How each free motion moves the link: its turn, and the speed of its origin.
-    const moves = whole.motions.map((motion) => {
-      const twist = new Float64Array(6);
-      const p = whole.at.poses[link]!.at;
-      for (const k of path) {
-        const f = motion[k]! * units[k]!;
-        if (f === 0) continue;
-        const v = speedAt(whole.at.twists, k, p);
-        for (let i = 0; i < 3; i++) {
-          twist[i]! += f * whole.at.twists[k * 6 + i]!;
-          twist[3 + i]! += (f * v[i]!) / it.mechanism.size;
-        }
+    const p = whole.at.poses[link]!.at;
+    const add = (twist: Float64Array, k: number, f: number): Float64Array => {
+      if (f === 0) return twist;
+      const v = speedAt(whole.at.twists, k, p);
+      for (let i = 0; i < 3; i++) {
+        twist[i]! += f * whole.at.twists[k * 6 + i]!;
+        twist[3 + i]! += (f * v[i]!) / it.mechanism.size;
       }
       return twist;
-    });
-    const real = moves.filter((m) => Math.hypot(...m) > 1e-7);
-    const freedoms = independentRows(real).rows.length;
+    };
+    const basis: Float64Array[] = [];
+    // Six ways say all; a long chain has many more.
+    for (const k of path) if (basis.length < 6 && loose.has(k)) widen(basis, add(new Float64Array(6), k, units[k]!));
+    for (const motion of whole.motions) {
+      if (basis.length === 6) break;
+      const twist = new Float64Array(6);
+      for (const k of path) add(twist, k, motion[k]! * units[k]!);
+      widen(basis, twist);
+    }
+    const freedoms = basis.length;
     return { link, freedoms, says: wordsFor(it, link, freedoms, whole), held: heldBy(it, link, freedoms, whole) };
   });
   return { whole, links };
+}
+
+/** What of a motion is left beside those before it, of its own size, below which it is none of its own. */
+const RANK = 1e-7;
+
+/** Put a motion to those that say others, made square to them, where it says something new. */
+function widen(basis: Float64Array[], twist: Float64Array): void {
+  const size = Math.hypot(...twist);
+  if (size < RANK) return;
+  const rest = twist.map((x) => x / size);
+  for (let twice = 0; twice < 2; twice++)
+    for (const b of basis) {
+      const f = rest.reduce((sum, x, i) => sum + x * b[i]!, 0);
+      for (let i = 0; i < 6; i++) rest[i]! -= f * b[i]!;
+    }
+  const left = Math.hypot(...rest);
+  if (left > RANK) basis.push(rest.map((x) => x / left));
 }
 
 /** A joint without one of its motions. */
@@ -64,7 +85,8 @@ function freeMotions(it: Assembled, link: number, whole: Mobility) {
       const pair = it.mechanism.pairs[motion.pair]!;
       if (pair.a.link !== link && pair.b.link !== link) return [];
       const column = it.mechanism.columnOf(motion);
-      const isFree = column < 0 || whole.motions.some((v) => Math.abs(v[column]!) > 1e-7);
+      const isFree =
+        column < 0 || whole.loose.includes(column) || whole.motions.some((v) => Math.abs(v[column]!) > 1e-7);
       return isFree ? [{ joint, motion, pair }] : [];
     }),
   );

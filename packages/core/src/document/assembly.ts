@@ -1,4 +1,5 @@
 /** Assemblies as the file holds them: instances of parts that stand somewhere, and joints between frames on them. */
+import { isDraft } from 'immer';
 import { z } from 'zod';
 import { Expr } from '../dimensions/expression.ts';
 import { Id } from '../ids/ids.ts';
@@ -159,20 +160,41 @@ export function assembliesWith({ assemblies = {} }: HasAssemblies, id: string): 
   return found;
 }
 
+type Named = HasAssemblies & { readonly parts: Readonly<Record<string, { readonly name: string }>> };
+
+/** Names of what stands in an assembly, as long as nothing is called otherwise. */
+const called = new WeakMap<Assembly, { readonly design: Named; readonly names: ReadonlyMap<string, string> }>();
+
 /** What an instance is called: by its own name, or its part’s with a number where several are alike. */
-export function instanceName(
-  design: HasAssemblies & { readonly parts: Readonly<Record<string, { readonly name: string }>> },
-  assembly: Assembly,
-  id: string,
-): string {
-  const own = assembly.instances[id];
-  if (!own) return 'a deleted instance';
-  if (own.name) return own.name;
-  const word = (of: Instance['of']) =>
-    'part' in of ? (design.parts[of.part]?.name ?? 'a deleted part') : (design.assemblies?.[of.assembly]?.name ?? 'a deleted assembly'); // prettier-ignore
-  const alike = assembly.instanceOrder.filter((other) => {
-    const it = assembly.instances[other];
-    return it && !it.name && JSON.stringify(it.of) === JSON.stringify(own.of);
-  });
-  return alike.length > 1 ? `${word(own.of)} ${alike.indexOf(id) + 1}` : word(own.of);
+export function instanceName(design: Named, assembly: Assembly, id: string): string {
+  // A draft changes under its own name.
+  if (isDraft(design) || isDraft(assembly)) return namesIn(design, assembly).get(id) ?? DELETED;
+  let known = called.get(assembly);
+  if (known?.design !== design) called.set(assembly, (known = { design, names: namesIn(design, assembly) }));
+  return known.names.get(id) ?? DELETED;
+}
+const DELETED = 'a deleted instance';
+
+/** All at once, as their numbers depend on each other. */
+function namesIn(design: Named, { instances, instanceOrder }: Assembly): ReadonlyMap<string, string> {
+  const names = new Map<string, string>();
+  const alike = new Map<string, string[]>();
+  const listed = new Set(instanceOrder);
+  for (const id of [...instanceOrder, ...Object.keys(instances).filter((other) => !listed.has(other))]) {
+    const own = instances[id];
+    if (!own) continue;
+    if (own.name) names.set(id, own.name);
+    else {
+      const of = 'part' in own.of ? `part ${own.of.part}` : `assembly ${own.of.assembly}`;
+      const others = alike.get(of);
+      if (others) others.push(id);
+      else alike.set(of, [id]);
+    }
+  }
+  for (const [of, ids] of alike) {
+    const [kind, id] = of.split(' ') as [string, string];
+    const word = kind === 'part' ? (design.parts[id]?.name ?? 'a deleted part') : (design.assemblies?.[id]?.name ?? 'a deleted assembly'); // prettier-ignore
+    ids.forEach((own, i) => names.set(own, ids.length > 1 ? `${word} ${i + 1}` : word));
+  }
+  return names;
 }

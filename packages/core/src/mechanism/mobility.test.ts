@@ -180,3 +180,10 @@ describe('what counting gets wrong, or has no word for', () => {
     ['two bodies that hold only each other', new Mechanism([link('a'), link('b')], [pair('r', 'rigid', 0, 1, at(3, 4))]), 6],
   ])('%s', (_, m, expected) => expect(freedoms(m)).toBe(expected));
 }); // prettier-ignore
+
+test('three hundred bodies that nothing holds, beside a five-bar, are counted at once', () => {
+  const bar = pinned({ a: [0, 0], b: [-10, 30], c: [25, 60], d: [60, 35], e: [50, 0] }, { ground: 'a e', p: 'a b', q: 'b c', r: 'c d', s: 'd e' }); // prettier-ignore
+  const loose = Array.from({ length: 300 }, (_, i) => link(`free${i}`, false, at(i, 200)));
+  const m = new Mechanism([...bar.links, ...loose], bar.given);
+  expect(freedoms(m)).toBe(2 + 300 * 6);
+});

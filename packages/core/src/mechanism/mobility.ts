@@ -12,6 +12,8 @@ export interface Mobility {
   readonly freedoms: number;
   /** Motions left at the place where it is least hidden, by column, in the mechanism’s units, square to each other. */
   readonly motions: readonly Float64Array[];
+  /** Columns of which no row says anything: each is free by itself, and is not among the motions. */
+  readonly loose: readonly number[];
   /** Where that is. */
   readonly at: Placed;
   /** Rows beyond those needed: they hold, but say nothing new. */
@@ -26,6 +28,7 @@ const MOST_LOOKS = 6;
 export function mobility(mechanism: Mechanism, from: Posture, random: () => number = steady()): Mobility {
   const start = placed(mechanism, from);
   let best = freeAt(mechanism, start);
+  // What no row speaks of is free anywhere; one need not look round for that.
   if (best.motions.length === 0) return best;
   const first = best;
   let reachedAny = false;
@@ -52,14 +55,50 @@ export function mobility(mechanism: Mechanism, from: Posture, random: () => numb
     if (best.motions.length === 0) break;
   }
   // Free at first sight, but no step of any size closes again: it does not move.
-  return reachedAny ? best : { ...best, freedoms: 0, motions: [] };
+  return reachedAny ? best : { ...best, freedoms: best.loose.length, motions: [] };
 }
 
 function freeAt(mechanism: Mechanism, at: Placed): Mobility {
   const rows = closureRows(mechanism, at);
-  const independent = independentRows(rows.by);
-  const motions = leftFree(independent, mechanism.columns.length);
-  return { freedoms: motions.length, motions, at, spare: rows.by.length - independent.rows.length };
+  const width = mechanism.columns.length;
+  const motions: Float64Array[] = [];
+  let said = 0;
+  const { groups, loose } = linkedColumns(rows.by, width);
+  for (const { columns, rows: own } of groups) {
+    const independent = independentRows(own.map((row) => Float64Array.from(columns, (k) => row[k]!)));
+    said += independent.rows.length;
+    for (const free of leftFree(independent, columns.length)) {
+      const motion = new Float64Array(width);
+      columns.forEach((k, i) => (motion[k] = free[i]!));
+      motions.push(motion);
+    }
+  }
+  return { freedoms: motions.length + loose.length, motions, loose, at, spare: rows.by.length - said };
+}
+
+/** Columns that rows speak of together, with those rows: what is apart is told apart, as the work grows with its cube. */
+function linkedColumns(rows: readonly Float64Array[], width: number) {
+  const group = Int32Array.from({ length: width }, (_, k) => k);
+  const find = (k: number): number => {
+    let at = k;
+    while (group[at] !== at) at = group[at] = group[group[at]!]!;
+    return at;
+  };
+  const first = rows.map((row) => row.findIndex((f) => f !== 0));
+  rows.forEach((row, i) => {
+    if (first[i]! >= 0) row.forEach((f, k) => f !== 0 && (group[find(k)] = find(first[i]!)));
+  });
+  const spoken = new Map<number, { columns: number[]; rows: Float64Array[] }>();
+  rows.forEach((row, i) => {
+    if (first[i]! < 0) return;
+    const root = find(first[i]!);
+    const known = spoken.get(root);
+    if (known) known.rows.push(row);
+    else spoken.set(root, { columns: [], rows: [row] });
+  });
+  const loose: number[] = [];
+  for (let k = 0; k < width; k++) (spoken.get(find(k))?.columns ?? loose).push(k);
+  return { groups: [...spoken.values()], loose };
 }
 
 /** Where a step closes again; null where it only leads back. */

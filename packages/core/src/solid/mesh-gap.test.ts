@@ -58,7 +58,8 @@ describe('how near meshes come', () => {
             for (let s = 0; s < a.count; s++) least = Math.min(least, triangleGap(a.corners, s * 9, moved, 0));
           }
           const found = meshGap(a, b, other, 100, [i, j])!;
-          expect(found.gap).toBeCloseTo(least, 9);
+          // What only grazes is through or not by the last digits.
+          expect(found.gap).toBeCloseTo(least, 7);
           if (found.gap > 0) expect(far(...found.on)).toBeCloseTo(found.gap, 9);
         },
       ),
@@ -73,7 +74,7 @@ describe('how near meshes come', () => {
         const gap = triangleGap(one, 0, other, 0);
         const [x, y, z, u, v, w] = nearestPlaces as unknown as [number, number, number, number, number, number];
         if (gap > 0) expect(far([x, y, z], [u, v, w])).toBeCloseTo(gap, 9);
-        expect(triangleGap(other, 0, one, 0)).toBeCloseTo(gap, 9);
+        expect(triangleGap(other, 0, one, 0)).toBeCloseTo(gap, 7);
         // No place of either is nearer to a place of the other.
         for (const [r, s] of [
           [0.2, 0.3],

@@ -13,6 +13,8 @@ export type Standing =
   | { readonly kind: 'newer'; readonly revision: number; readonly changes: Comparison; readonly bundle: GuestBundle }
   | { readonly kind: 'away'; readonly why: string };
 
+const AGAIN_AFTER_MS = 5000;
+
 export const useGuests = defineStore('guests', () => {
   const design = useDesign();
   const session = useSession();
@@ -83,8 +85,11 @@ export const useGuests = defineStore('guests', () => {
     return guestBundle(design.kept!, from.design, { design: guest.design, revision: from.revision, follows, parts, assemblies }, key); // prettier-ignore
   }
 
+  let asked = 0;
   /** Ask after the designs from which parts stand here. */
   async function lookAfter(): Promise<void> {
+    const own = ++asked;
+    let again = false;
     const found = new Map<string, Standing>();
     for (const [key, guest] of guests.value) {
       try {
@@ -94,7 +99,7 @@ export const useGuests = defineStore('guests', () => {
           continue;
         }
         const from = await fetched(guest.design);
-        if (!design.kept) return;
+        if (!design.kept || own !== asked) return;
         const bundle = renewing(key, guest, from);
         const after = applyEdit(design.kept, takeGuests(key, bundle));
         if (!after.ok) found.set(key, { kind: 'away', why: after.message });
@@ -105,6 +110,7 @@ export const useGuests = defineStore('guests', () => {
         }
       } catch (error) {
         const gone = error instanceof ServerRefusal && [403, 404, 410].includes(error.status);
+        again ||= !gone;
         found.set(key, {
           kind: 'away',
           why: gone
@@ -113,7 +119,10 @@ export const useGuests = defineStore('guests', () => {
         });
       }
     }
+    if (own !== asked) return;
     standing.value = found;
+    // A server that was away is asked once more later.
+    if (again) setTimeout(() => own === asked && void lookAfter(), AGAIN_AFTER_MS);
   }
   watch(() => [design.id, guests.value.map(([k, g]) => `${k} ${g.revision}`).join()], () => guests.value.length > 0 && void lookAfter(), { immediate: true }); // prettier-ignore
 

@@ -146,6 +146,14 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     swaying.value = null;
   }
 
+  /** One coordinate alone. */
+  function alone(width: number, column: number | undefined): Float64Array | null {
+    if (column === undefined) return null;
+    const motion = new Float64Array(width);
+    motion[column] = 1;
+    return motion;
+  }
+
   /** Show how a link can still move: there and back, by its own freest motion. */
   function showFreedom(link: number): void {
     const own = it.value;
@@ -156,7 +164,9 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     if (again) return;
     const columns = new Set(own.mechanism.paths[link]!);
     const reach = (motion: Float64Array) => motion.reduce((sum, f, k) => sum + (columns.has(k) ? f * f : 0), 0);
-    const [motion] = [...all.whole.motions].sort((a, b) => reach(b) - reach(a));
+    const [found] = [...all.whole.motions].sort((a, b) => reach(b) - reach(a));
+    const free = own.mechanism.paths[link]!.find((k) => all.whole.loose.includes(k));
+    const motion = found && reach(found) > 1e-9 ? found : alone(own.mechanism.columns.length, free);
     if (!motion) return;
     swaying.value = link;
     const began = performance.now();
