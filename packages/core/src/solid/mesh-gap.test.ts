@@ -58,8 +58,7 @@ describe('how near meshes come', () => {
             for (let s = 0; s < a.count; s++) least = Math.min(least, triangleGap(a.corners, s * 9, moved, 0));
           }
           const found = meshGap(a, b, other, 100, [i, j])!;
-          // What only grazes is through or not by the last digits.
-          expect(Math.abs(found.gap - least)).toBeLessThan(1e-6);
+          expect(Math.abs(found.gap - least)).toBeLessThan(1e-9);
           if (found.gap > 0) expect(far(...found.on)).toBeCloseTo(found.gap, 9);
         },
       ),
@@ -74,7 +73,7 @@ describe('how near meshes come', () => {
         const gap = triangleGap(one, 0, other, 0);
         const [x, y, z, u, v, w] = nearestPlaces as unknown as [number, number, number, number, number, number];
         if (gap > 0) expect(far([x, y, z], [u, v, w])).toBeCloseTo(gap, 9);
-        expect(Math.abs(triangleGap(other, 0, one, 0) - gap)).toBeLessThan(1e-6);
+        expect(Math.abs(triangleGap(other, 0, one, 0) - gap)).toBeLessThan(1e-9);
         // No place of either is nearer to a place of the other.
         for (const [r, s] of [
           [0.2, 0.3],

@@ -167,7 +167,8 @@ function goesThrough(p: Float64Array, p0: number, p1: number, t: Float64Array, i
   const nz = ux * vy - uy * vx;
   const g = (p[p0]! - ax) * nx + (p[p0 + 1]! - ay) * ny + (p[p0 + 2]! - az) * nz;
   const h = (p[p1]! - ax) * nx + (p[p1 + 1]! - ay) * ny + (p[p1 + 2]! - az) * nz;
-  if (g * h > 0 || g === h) return false;
+  // Not by their product, which may come to nought.
+  if ((g > 0 && h > 0) || (g < 0 && h < 0) || g === h) return false;
   const k = g / (g - h);
   const dx = p[p0]! + k * (p[p1]! - p[p0]!) - ax;
   const dy = p[p0 + 1]! + k * (p[p1 + 1]! - p[p0 + 1]!) - ay;
