@@ -2,7 +2,7 @@
 import { mobility, type Mobility } from '../mechanism/mobility.ts';
 import { speedAt } from '../mechanism/rows.ts';
 import type { JointKind, PairKind } from '../mechanism/kinds.ts';
-import type { Assembled, MotionKey } from './assembled.ts';
+import type { Assembled, JointState, MotionKey } from './assembled.ts';
 
 export interface LinkFreedom {
   readonly link: number;
@@ -78,12 +78,32 @@ const WITHOUT: Readonly<Partial<Record<PairKind, Partial<Record<MotionKey, Joint
   screw: { turn: 'rigid' },
 };
 
+const byLink = new WeakMap<Assembled, ReadonlyMap<number, readonly JointState[]>>();
+
+/** Joints that leave a motion, by each link they join. */
+function jointsByLink(it: Assembled): ReadonlyMap<number, readonly JointState[]> {
+  const known = byLink.get(it);
+  if (known) return known;
+  const found = new Map<number, JointState[]>();
+  for (const joint of it.joints) {
+    const [first] = joint.motions;
+    if (!first) continue;
+    const { a, b } = it.mechanism.pairs[first.pair]!;
+    for (const { link } of [a, b]) {
+      const on = found.get(link);
+      if (on) on.push(joint);
+      else found.set(link, [joint]);
+    }
+  }
+  byLink.set(it, found);
+  return found;
+}
+
 /** Motions of joints on a link that are really free. */
 function freeMotions(it: Assembled, link: number, whole: Mobility) {
-  return it.joints.flatMap((joint) =>
+  return (jointsByLink(it).get(link) ?? []).flatMap((joint) =>
     joint.motions.flatMap((motion) => {
       const pair = it.mechanism.pairs[motion.pair]!;
-      if (pair.a.link !== link && pair.b.link !== link) return [];
       const column = it.mechanism.columnOf(motion);
       const isFree =
         column < 0 || whole.loose.includes(column) || whole.motions.some((v) => Math.abs(v[column]!) > 1e-7);
@@ -104,11 +124,7 @@ const DOES = { turn: 'turn', slide: 'slide', across: 'slide across' } as const;
 
 function wordsFor(it: Assembled, link: number, freedoms: number, whole: Mobility): string {
   if (freedoms === 0) return 'stands still';
-  const on = it.joints.filter((j) => {
-    const [first] = j.motions;
-    const pair = first ? it.mechanism.pairs[first.pair]! : null;
-    return pair && (pair.a.link === link || pair.b.link === link);
-  });
+  const on = jointsByLink(it).get(link) ?? [];
   if (freedoms === 6 && on.length === 0) return 'is held by nothing';
   const ways = freeMotions(it, link, whole).map(({ joint, motion, pair }) => {
     const other = pair.a.link === link ? joint.names[1] : joint.names[0];
