@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   addAssembly, addDimension, addJoint, addPart, addPointToRun, addRun, addStep, applyEdit, assembled, changeRun, checkConsistency, courseOf, driveInRun, dropPointFromRun, emptyDesign, gapsAlong, Ledger,
-  lookOfOutcome, PartEvaluator, placeInstances, removeJoints, removeRun, renameDimension, setDimension, travelOf, wayOfRun,
+  lookOfOutcome, PartEvaluator, placeInstances, removeJoints, removeRun, renameDimension, setDimension, setJointNumber, travelOf, wayOfRun,
   type Assembled, type Course, type Design, type Edit, type Instance, type PartOutcome, type RunDrive,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -94,6 +94,9 @@ describe('several motions over time', () => {
       /goes nowhere yet/,
     );
     expect(course(edited(design, removeJoints('a', ['jb']))).at).toBeNull();
+    // A point of which half is gone is still listed, to be mended.
+    const half = course(edited(design, setJointNumber('a', 'turn', 'to_1', null))).drives[1]!;
+    expect([half.points.map((q) => q.n), half.listed]).toEqual([[2], [2, 1]]);
   });
 
   test('a motion is driven once in a run; lengths are no angles; used numbers stay', () => {

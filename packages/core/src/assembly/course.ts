@@ -20,8 +20,10 @@ interface Point {
 export interface DriveState {
   readonly id: string;
   readonly drive: RunDrive;
-  /** By time. */
+  /** By time; those without a value are left out. */
   readonly points: readonly Point[];
+  /** Which points there are, those without a value last. */
+  readonly listed: readonly number[];
   /** Why it cannot be driven, as a sentence. */
   readonly fault: string | null;
 }
@@ -40,21 +42,24 @@ export function courseOf(run: Run, it: Assembled, ledger: Ledger): Course {
     const motion = it.joints.find((j) => j.key === drive.joint)?.motions.find((m) => m.key === drive.motion);
     motions.push(motion ? { pair: motion.pair, motion: motion.motion } : null);
     const points: Point[] = [];
+    const without: number[] = [];
     let fault = motion ? null : `${drive.name} does not move any more; drive another joint, or take this out.`;
     for (let n = 1; n <= MOST_POINTS; n++) {
       const [at, to] = pointKeys(n).map((key) => (drive.numbers[key] === undefined ? null : ledger.valueOf(`${id}.${key}`))); // prettier-ignore
       if (!at && !to) continue;
       const bad = [at, to].find((v) => v && !v.ok);
       if (at?.ok && to?.ok) points.push({ n, at: at.quantity.value, to: to.quantity.value });
-      else
+      else {
+        without.push(n);
         fault ??= `A point of ${drive.name} has no value${bad && !bad.ok ? `: ${bad.message}` : '; give it its time and its place.'}`;
+      }
     }
     points.sort((p, q) => p.at - q.at);
     if (points.length === 0) fault ??= `${drive.name} goes nowhere yet; give it points.`;
     if (points.some((p) => p.at < 0 || p.at > MOST_SECONDS)) fault ??= `Times of ${drive.name} lie between 0 and ${MOST_SECONDS} seconds; change them.`; // prettier-ignore
     const twice = points.find((p, i) => i > 0 && p.at - points[i - 1]!.at < LEAST_SECONDS);
     if (twice) fault ??= `${drive.name} is to be in two places at ${twice.at} s; change one of the times.`;
-    return { id, drive, points, fault };
+    return { id, drive, points, listed: [...points.map((p) => p.n), ...without], fault };
   });
   const seconds = Math.max(0, ...drives.flatMap((d) => d.points.map((p) => p.at)));
   const sound = drives.length > 0 && drives.every((d) => d.fault === null);

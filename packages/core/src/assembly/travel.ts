@@ -45,7 +45,8 @@ export const wayOfRun = (at: (time: number) => readonly Driver[], seconds: numbe
 const evenly = (first: number, last: number, count: number) =>
   Array.from({ length: count }, (_, i) => first + ((last - first) * i) / (count - 1));
 
-const asLinkage =
+/** As a linkage goes, through parts that are in its way. */
+export const asLinkage =
   ({ mechanism }: Assembled): Advance =>
   (from, drivers) => {
     const out = drive(mechanism, from, drivers);

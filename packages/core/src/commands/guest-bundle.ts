@@ -101,6 +101,7 @@ class Renaming {
     const own = (of: { guest?: string | undefined }) => of.guest === key;
     this.taken = new Set([
       ...Object.keys(host.dimensions),
+      ...Object.keys(host.shared?.dimensions ?? {}),
       ...Object.entries(host.parts).flatMap(([id, p]) => (own(p) ? [] : [id, ...Object.keys(p.steps), ...Object.keys(p.dimensions)])),
       ...Object.entries(host.assemblies ?? {}).flatMap(([id, a]) => (own(a) ? [] : [id, ...numberedIn(a).map((n) => n.id)])),
     ]); // prettier-ignore
@@ -148,8 +149,7 @@ class PartTaken {
     key: string,
   ) {
     const own = source.parts[id]!;
-    const expression = (text: string) =>
-      text.replace(REFERENCE, (whole, ref: string) => this.reference(own, whole, ref));
+    const expression = (text: string) => text.replace(REFERENCE, (_, ref: string) => this.reference(own, ref));
     const steps = Object.fromEntries(
       own.stepOrder.map((step) => [names.of(step), this.step(own.steps[step]!, expression)]),
     );
@@ -180,11 +180,12 @@ class PartTaken {
     };
   }
 
-  private reference(own: Part, whole: string, ref: string): string {
+  private reference(own: Part, ref: string): string {
     const [first, key] = ref.split('.') as [string, string | undefined];
     if (own.steps[first]) return `$${this.names.of(first)}.${key}`;
     if (own.dimensions[first]) return `$${this.names.of(first)}`;
-    if (outside(this.ledger, ref) === null) return whole;
+    // Without a value there it has none here: it must not come to mean a number of this design that has its id.
+    if (outside(this.ledger, ref) === null) return `$${this.names.number(this.id, ref)}`;
     if (!this.came.has(ref)) this.came.set(ref, this.names.number(this.id, ref));
     return `$${this.came.get(ref)!}`;
   }

@@ -73,7 +73,8 @@ function tried({ at, turn }: Pose): void {
 }
 
 function take(event: PointerEvent, grip: Grip): void {
-  if (!stands.value || !center.value) return;
+  // What is being tried otherwise is kept or dropped first.
+  if (!stands.value || !center.value || design.attempt !== null) return;
   (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
   held.value = { ...grip, from: stands.value, about: center.value, start: [event.clientX, event.clientY], by: 0 };
 }
@@ -111,13 +112,18 @@ function drop(): void {
   else session.notice = design.keepAttempt();
 }
 
+function giveUp(): void {
+  if (held.value) design.dropAttempt();
+  held.value = null;
+}
+
 function key(event: KeyboardEvent, grip: Grip): void {
   const sign = ['ArrowUp', 'ArrowRight'].includes(event.key)
     ? 1
     : ['ArrowDown', 'ArrowLeft'].includes(event.key)
       ? -1
       : 0;
-  if (sign === 0 || !stands.value || !center.value) return;
+  if (sign === 0 || !stands.value || !center.value || design.attempt !== null) return;
   event.preventDefault();
   event.stopPropagation();
   const fine = event.shiftKey ? 0.1 : 1;
@@ -165,6 +171,7 @@ const told = computed(() => {
         @pointerdown.stop="take($event, { axis: i, turns: false })"
         @pointermove="drag"
         @pointerup.stop="drop"
+        @pointercancel="giveUp"
         @keydown="key($event, { axis: i, turns: false })"
       >
         {{ a.name }}
@@ -177,6 +184,7 @@ const told = computed(() => {
         @pointerdown.stop="take($event, { axis: i, turns: true })"
         @pointermove="drag"
         @pointerup.stop="drop"
+        @pointercancel="giveUp"
         @keydown="key($event, { axis: i, turns: true })"
       >
         {{ a.name }}

@@ -126,17 +126,15 @@ const eased = (id: string) => {
           ×
         </button>
       </p>
-      <p v-for="point in state.points" :key="point.n" class="flex flex-wrap items-center gap-1 leading-6">
+      <p v-for="n in state.listed" :key="n" class="flex flex-wrap items-center gap-1 leading-6">
         <!-- prettier-ignore -->
         <span class="text-quiet">at</span>
-        <RunNumber :reference="`${state.id}.${pointKeys(point.n)[0]}`" label="seconds" /><span class="text-quiet"
-          >s</span
-        >
-        <RunNumber :reference="`${state.id}.${pointKeys(point.n)[1]}`" label="where it is then" />
+        <RunNumber :reference="`${state.id}.${pointKeys(n)[0]}`" label="seconds" /><span class="text-quiet">s</span>
+        <RunNumber :reference="`${state.id}.${pointKeys(n)[1]}`" label="where it is then" />
         <button
           class="text-quiet hover:text-bad"
           aria-label="Take this point away"
-          @click="edit(dropPointFromRun(assembly, id, state.id, point.n))"
+          @click="edit(dropPointFromRun(assembly, id, state.id, n))"
         >
           ×
         </button>

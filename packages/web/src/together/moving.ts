@@ -1,6 +1,6 @@
 /** Moving the parts of an assembly, only to be looked at: pulled, driven, swayed; stopped by limits and, if wished, by touch. */
 import {
-  close, drag, dragPushing, drive, drivePushing, inUnits, poseBack, poseWithin, postureFrom, stepped,
+  asLinkage, close, drag, dragPushing, drive, drivePushing, inUnits, poseBack, poseWithin, postureFrom, stepped,
   Touching, type Advance, type Assembled, type Contact, type Contacts, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
@@ -84,11 +84,7 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
   /** How a way is gone along: from home as a linkage goes, or pushing what is in its way. */
   function advancing({ push, sprung: back }: { readonly push: boolean; readonly sprung: boolean }): Advance {
     const own = it.value!;
-    if (!push && !back)
-      return (from, drivers) => {
-        const out = drive(own.mechanism, from, drivers);
-        return out.ok ? { ...out, why: null } : { ...out, last: null };
-      };
+    if (!push && !back) return asLinkage(own);
     const which = contacts.value === 'none' ? 'all' : contacts.value;
     const watch = push ? new Touching(own, meshesOf, which) : null;
     return (from, drivers) => {
