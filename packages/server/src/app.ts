@@ -69,6 +69,13 @@ export function createApp(parts: Parts, proxied = false): Koa {
     return next();
   });
   app.use(compress({ filter: (type) => /json|javascript|css|html|svg/.test(type), br: false }));
+  // What a design holds now is asked of the server each time, and stays on no shared computer.
+  app.use(
+    behindApi((ctx, next) => {
+      ctx.set('Cache-Control', 'no-store');
+      return next();
+    }),
+  );
   app.use(behindApi(access.asked));
   app.use(behindApi(limits()));
   app.use(async (ctx, next) => {

@@ -1,4 +1,5 @@
 /** What of an assembly can still move, in words and as motions that can be shown. */
+import { Mechanism } from '../mechanism/mechanism.ts';
 import { mobility, type Mobility } from '../mechanism/mobility.ts';
 import { speedAt } from '../mechanism/rows.ts';
 import type { JointKind, PairKind } from '../mechanism/kinds.ts';
@@ -19,7 +20,24 @@ export interface Freedoms {
   readonly links: readonly LinkFreedom[];
 }
 
-export function freedomsOfAssembly(it: Assembled): Freedoms {
+/** What freedoms are found from: the mechanism, where it stands, and what its links and joints are called. */
+export type Jointed = Pick<Assembled, 'links' | 'joints' | 'mechanism' | 'home'>;
+
+/** The same as plain data, to be sent to where it is worked on. */
+export interface JointedData extends Omit<Jointed, 'mechanism'> {
+  readonly mechanism: Pick<Mechanism, 'links' | 'given' | 'couplings' | 'size'>;
+}
+
+export function jointedData({ links, joints, home, mechanism }: Jointed): JointedData {
+  const { links: moved, given, couplings, size } = mechanism;
+  return { links, joints, home, mechanism: { links: moved, given, couplings, size } };
+}
+
+export function jointedFrom({ mechanism: { links, given, couplings, size }, ...rest }: JointedData): Jointed {
+  return { ...rest, mechanism: new Mechanism(links, given, couplings, size) };
+}
+
+export function freedomsOfAssembly(it: Jointed): Freedoms {
   const whole = mobility(it.mechanism, it.home.posture);
   const units = it.mechanism.units;
   const loose = new Set(whole.loose);
@@ -78,10 +96,10 @@ const WITHOUT: Readonly<Partial<Record<PairKind, Partial<Record<MotionKey, Joint
   screw: { turn: 'rigid' },
 };
 
-const byLink = new WeakMap<Assembled, ReadonlyMap<number, readonly JointState[]>>();
+const byLink = new WeakMap<Jointed, ReadonlyMap<number, readonly JointState[]>>();
 
 /** Joints that leave a motion, by each link they join. */
-function jointsByLink(it: Assembled): ReadonlyMap<number, readonly JointState[]> {
+function jointsByLink(it: Jointed): ReadonlyMap<number, readonly JointState[]> {
   const known = byLink.get(it);
   if (known) return known;
   const found = new Map<number, JointState[]>();
@@ -100,7 +118,7 @@ function jointsByLink(it: Assembled): ReadonlyMap<number, readonly JointState[]>
 }
 
 /** Motions of joints on a link that are really free. */
-function freeMotions(it: Assembled, link: number, whole: Mobility) {
+function freeMotions(it: Jointed, link: number, whole: Mobility) {
   return (jointsByLink(it).get(link) ?? []).flatMap((joint) =>
     joint.motions.flatMap((motion) => {
       const pair = it.mechanism.pairs[motion.pair]!;
@@ -112,7 +130,7 @@ function freeMotions(it: Assembled, link: number, whole: Mobility) {
   );
 }
 
-function heldBy(it: Assembled, link: number, freedoms: number, whole: Mobility): LinkFreedom['held'] {
+function heldBy(it: Jointed, link: number, freedoms: number, whole: Mobility): LinkFreedom['held'] {
   if (freedoms === 0) return [];
   return freeMotions(it, link, whole).flatMap(({ joint, motion, pair }) => {
     const kind = WITHOUT[pair.kind]?.[motion.key];
@@ -122,7 +140,7 @@ function heldBy(it: Assembled, link: number, freedoms: number, whole: Mobility):
 
 const DOES = { turn: 'turn', slide: 'slide', across: 'slide across' } as const;
 
-function wordsFor(it: Assembled, link: number, freedoms: number, whole: Mobility): string {
+function wordsFor(it: Jointed, link: number, freedoms: number, whole: Mobility): string {
   if (freedoms === 0) return 'stands still';
   const on = jointsByLink(it).get(link) ?? [];
   if (freedoms === 6 && on.length === 0) return 'is held by nothing';

@@ -10,7 +10,9 @@ const s = served();
 
 describe('projects and files', () => {
   test('a design file is opened into a project; a broken one is refused in a sentence', async () => {
-    const project = (await s.api.post('/api/projects').send({ name: 'Files' }).expect(201)).body.id as string;
+    const answer = await s.api.post('/api/projects').send({ name: 'Files' }).expect(201);
+    expect(answer.headers['cache-control']).toBe('no-store');
+    const project = answer.body.id as string;
     const { document } = await s.open(await s.newDesign());
     const made = await s.api.post(`/api/projects/${project}/designs`).send(document).expect(201);
     expect((await s.open(made.body.id)).document).toEqual(document);

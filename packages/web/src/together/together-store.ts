@@ -1,6 +1,6 @@
 /** The assembly on the stage: how it stands together, where it has moved, and what of it is picked. Motion never edits the design. */
 import {
-  addJoint, assembled, changeJoint, dot, freedomsOfAssembly, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, strayedIn, turned,
+  addJoint, assembled, changeJoint, dot, HERE, lookOfView, moveInstances, newId, poseFrom, posesApart, poseWithin, strayedIn, turned,
   type Assembled, type Edit, type Freedoms, type JointMotion, type Pose, type Spot, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { watchDebounced } from '@vueuse/core';
@@ -11,6 +11,7 @@ import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Hit } from '../stage/scene.ts';
 import { useModes } from '../modes/mode-stack.ts';
+import { FindingFreedoms } from './finding-freedoms.ts';
 import { jointLabel, type Joining } from './joint-words.ts';
 import { useMoving } from './moving.ts';
 import { useTakingApart } from './taking-apart.ts';
@@ -71,11 +72,17 @@ export const useTogether = defineStore('together', () => {
   const found = shallowRef<{ readonly of: Assembled; readonly freedoms: Freedoms } | null>(null);
   /** Null until they are found for what stands here now. */
   const freedoms = computed(() => (found.value?.of === it.value ? (found.value?.freedoms ?? null) : null));
-  watchDebounced(it, (own) => (found.value = own?.closed ? { of: own, freedoms: freedomsOfAssembly(own) } : null), {
-    debounce: FREEDOMS_AFTER_MS,
-    maxWait: 500,
-    immediate: true,
-  });
+  const finding = new FindingFreedoms();
+  async function findFreedoms(own: Assembled | null): Promise<void> {
+    if (!own?.closed) return void (found.value = null);
+    try {
+      const freedoms = await finding.of(own);
+      if (freedoms) found.value = { of: own, freedoms };
+    } catch (error) {
+      session.notice = (error as Error).message;
+    }
+  }
+  watchDebounced(it, findFreedoms, { debounce: FREEDOMS_AFTER_MS, maxWait: 500, immediate: true });
 
   const moving = useMoving(it, freedoms);
   const { now, goHome } = moving;
