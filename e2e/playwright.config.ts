@@ -8,9 +8,9 @@ export default defineConfig({
   // Generous: software rendering and the kernel's first start share two cores.
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  // Each with a server and a database of its own; a quarter quicker on two cores than one after the other.
-  workers: 2,
-  // Two share the machine's cores with software rendering: one slow moment is not a fault, twice the same is.
+  // One server, one database, software rendering on two cores: one at a time.
+  workers: 1,
+  // The checks run behind them: one slow moment is not a fault, twice the same is.
   retries: process.env.CI ? 1 : 0,
   reporter: report ? [['list'], ['json', { outputFile: `../${report}` }]] : [['list']],
   use: {

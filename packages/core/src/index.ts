@@ -170,3 +170,4 @@ export { borrowedName, isBorrowed } from './names/borrowed.ts';
 export { strayedIn, type Strayed } from './evaluation/strayed.ts';
 export { outsideOfPart } from './part/outside.ts';
 export { outsideOf } from './steps/slots-of.ts';
+export * from './document/sheet.ts';

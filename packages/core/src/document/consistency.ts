@@ -33,8 +33,10 @@ export function checkConsistency(design: Design): string[] {
 
 function checkOrders(design: Design) {
   const { dimensionOrder, dimensions, partOrder, parts, shared, variants, requirements } = design;
-  const { assemblies = {}, assemblyOrder = [] } = design;
+  const { assemblies = {}, assemblyOrder = [], sheets = {}, sheetOrder = [] } = design;
   return [
+    ...checkOrder(sheetOrder, sheets, 'sheetOrder'),
+    ...Object.entries(sheets).flatMap(([id, own]) => checkOrder(own.viewOrder, own.views, `sheets › ${id} › viewOrder`)),
     ...checkOrder(assemblyOrder, assemblies, 'assemblyOrder'),
     ...Object.entries(assemblies).flatMap(([id, own]) => [
       ...checkOrder(own.instanceOrder, own.instances, `assemblies › ${id} › instanceOrder`),

@@ -13,6 +13,7 @@ import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
 import { Assemblies, MAX_ASSEMBLIES } from './assembly.ts';
 import { Guest, MAX_GUESTS } from './guest.ts';
 import { Shared } from './shared.ts';
+import { MAX_SHEETS, Sheets } from './sheet.ts';
 
 export const FORMAT = 'helb-design';
 /** Raised when stored designs have to be changed to be read; `upgrade/` has the way from each version to the next. */
@@ -66,6 +67,8 @@ export const Design = z
     assemblies: Assemblies.optional(),
     assemblyOrder: z.array(Id).max(MAX_ASSEMBLIES).optional(),
     guests: mapOf(Id, Guest, MAX_GUESTS).optional(),
+    sheets: Sheets.optional(),
+    sheetOrder: z.array(Id).max(MAX_SHEETS).optional(),
     columns: z
       .array(z.strictObject({ id: Id, name: Name }))
       .max(12)

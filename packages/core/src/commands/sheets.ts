@@ -1,0 +1,172 @@
+/** Edits of sheets: what is drawn on them, how, and the sizes that stand there. */
+import { z } from 'zod';
+import { EditRefused, type Edit } from '../document/change.ts';
+import { declareCommand } from '../document/command.ts';
+import type { Design } from '../document/schema.ts';
+import { MAX_SHEETS, MAX_SIZES, MAX_VIEWS, Sheet, SheetSize, SheetView } from '../document/sheet.ts';
+import { Id } from '../ids/ids.ts';
+import { freeName } from './free-name.ts';
+
+function sheetIn(draft: Design, id: string): Sheet {
+  const own = draft.sheets?.[id];
+  if (!own) throw new EditRefused('This sheet no longer exists.');
+  return own;
+}
+
+const addSheetCommand = declareCommand({
+  name: 'add-sheet',
+  args: z.strictObject({ id: Id, sheet: Sheet }),
+  label: ({ sheet }) => `Add the sheet ${sheet.name}`,
+  run(draft, { id, sheet }) {
+    const sheets = (draft.sheets ??= {});
+    if (sheets[id]) throw new EditRefused('A sheet of this id is there already.');
+    if (Object.keys(sheets).length >= MAX_SHEETS) throw new EditRefused(`A design has at most ${MAX_SHEETS} sheets.`);
+    const { of } = sheet;
+    if ('part' in of ? !draft.parts[of.part] : !draft.assemblies?.[of.assembly])
+      throw new EditRefused('What was to be drawn is no longer there.');
+    sheets[id] = structuredClone({ ...sheet, name: freeName(sheet.name, Object.values(sheets)) });
+    (draft.sheetOrder ??= []).push(id);
+  },
+});
+export const addSheet = (id: string, sheet: Sheet): Edit => addSheetCommand({ id, sheet });
+
+const deleteSheetCommand = declareCommand({
+  name: 'delete-sheet',
+  args: z.strictObject({ id: Id }),
+  label: () => 'Delete a sheet',
+  run(draft, { id }) {
+    sheetIn(draft, id);
+    delete draft.sheets![id];
+    draft.sheetOrder = draft.sheetOrder!.filter((other) => other !== id);
+  },
+});
+export const deleteSheet = (id: string): Edit => deleteSheetCommand({ id });
+
+const Changed = z.strictObject({
+  name: z.string().max(500).optional(),
+  paper: Sheet.shape.paper.optional(),
+  upright: z.boolean().optional(),
+  angle: Sheet.shape.angle.optional(),
+  front: Sheet.shape.front.optional(),
+  scale: Sheet.shape.scale.nullable().optional(),
+});
+export type SheetChange = z.infer<typeof Changed>;
+
+const changeSheetCommand = declareCommand({
+  name: 'change-sheet',
+  args: z.strictObject({ id: Id, to: Changed }),
+  label: ({ to }) => (to.name === undefined ? 'Change a sheet' : `Rename a sheet to ${to.name}`),
+  run(draft, { id, to: { name, upright, scale, ...rest } }) {
+    const own = sheetIn(draft, id);
+    if (name !== undefined) {
+      if (!name.trim()) throw new EditRefused('A sheet needs a name.');
+      own.name = name.trim().slice(0, 80);
+    }
+    Object.assign(own, Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== undefined)));
+    if (upright === true) own.upright = true;
+    else if (upright === false) delete own.upright;
+    if (scale === null) delete own.scale;
+    else if (scale) own.scale = [...scale];
+  },
+});
+export const changeSheet = (id: string, to: SheetChange): Edit => changeSheetCommand({ id, to });
+
+const FIELDS = ['title', 'number', 'drawn', 'checked', 'tolerances'] as const;
+const fieldCommand = declareCommand({
+  name: 'set-sheet-field',
+  args: z.strictObject({ id: Id, field: z.enum(FIELDS), text: z.string().max(500) }),
+  label: ({ field }) => `Write the ${field} of a sheet`,
+  run(draft, { id, field, text }) {
+    const { fields } = sheetIn(draft, id);
+    const most = field === 'title' || field === 'tolerances' ? 120 : 60;
+    if (text.trim()) fields[field] = text.trim().slice(0, most);
+    else delete fields[field];
+  },
+});
+export const setSheetField = (id: string, field: (typeof FIELDS)[number], text: string): Edit =>
+  fieldCommand({ id, field, text });
+
+const addViewCommand = declareCommand({
+  name: 'add-sheet-view',
+  args: z.strictObject({ sheet: Id, id: Id, view: SheetView }),
+  label: ({ view }) => `Add a ${view.look} view`,
+  run(draft, { sheet, id, view }) {
+    const own = sheetIn(draft, sheet);
+    if (own.views[id]) throw new EditRefused('A view of this id is there already.');
+    if (own.viewOrder.length >= MAX_VIEWS) throw new EditRefused(`A sheet has at most ${MAX_VIEWS} views.`);
+    if (Object.values(own.views).some((v) => v.look === view.look)) throw new EditRefused('This view stands on the sheet already.'); // prettier-ignore
+    own.views[id] = structuredClone(view);
+    own.viewOrder.push(id);
+  },
+});
+export const addSheetView = (sheet: string, id: string, view: SheetView): Edit => addViewCommand({ sheet, id, view });
+
+function viewIn(own: Sheet, id: string): SheetView {
+  const view = own.views[id];
+  if (!view) throw new EditRefused('This view no longer stands on the sheet.');
+  return view;
+}
+
+const removeViewCommand = declareCommand({
+  name: 'remove-sheet-view',
+  args: z.strictObject({ sheet: Id, id: Id }),
+  label: () => 'Take a view off a sheet, with its sizes',
+  run(draft, { sheet, id }) {
+    const own = sheetIn(draft, sheet);
+    viewIn(own, id);
+    delete own.views[id];
+    own.viewOrder = own.viewOrder.filter((other) => other !== id);
+    for (const [key, size] of Object.entries(own.sizes)) if (size.view === id) delete own.sizes[key];
+  },
+});
+export const removeSheetView = (sheet: string, id: string): Edit => removeViewCommand({ sheet, id });
+
+const ViewChange = z.strictObject({
+  shift: SheetView.shape.shift.unwrap().optional(),
+  hidden: z.boolean().optional(),
+  tangent: z.boolean().optional(),
+});
+const changeViewCommand = declareCommand({
+  name: 'change-sheet-view',
+  args: z.strictObject({ sheet: Id, id: Id, to: ViewChange }),
+  label: ({ to }) => (to.shift ? 'Move a view' : 'Change a view'),
+  run(draft, { sheet, id, to }) {
+    const view = viewIn(sheetIn(draft, sheet), id);
+    if (to.shift) view.shift = [...to.shift];
+    if (to.hidden !== undefined) view.hidden = to.hidden;
+    if (to.tangent === true) view.tangent = true;
+    else if (to.tangent === false) delete view.tangent;
+  },
+});
+export const changeSheetView = (sheet: string, id: string, to: z.infer<typeof ViewChange>): Edit =>
+  changeViewCommand({ sheet, id, to });
+
+const putSizeCommand = declareCommand({
+  name: 'put-sizes',
+  args: z.strictObject({ sheet: Id, sizes: z.array(z.tuple([Id, SheetSize])).min(1).max(MAX_SIZES) }),
+  label: ({ sizes }) => (sizes.length === 1 ? `Put a ${sizes[0]![1].kind === 'note' ? 'note' : 'size'} on a sheet` : `Put ${sizes.length} sizes on a sheet`), // prettier-ignore
+  run(draft, { sheet, sizes }) {
+    const own = sheetIn(draft, sheet);
+    for (const [id, size] of sizes) {
+      viewIn(own, size.view);
+      if (!own.sizes[id] && Object.keys(own.sizes).length >= MAX_SIZES)
+        throw new EditRefused(`A sheet has at most ${MAX_SIZES} sizes.`);
+      own.sizes[id] = structuredClone(size);
+    }
+  },
+});
+/** New sizes, or others in place of those of the same ids. */
+export const putSize = (sheet: string, sizes: readonly (readonly [string, SheetSize])[]): Edit =>
+  putSizeCommand({ sheet, sizes: sizes.map(([id, size]): [string, SheetSize] => [id, size]) });
+
+const removeSizeCommand = declareCommand({
+  name: 'remove-size',
+  args: z.strictObject({ sheet: Id, id: Id }),
+  label: () => 'Take a size off a sheet',
+  run(draft, { sheet, id }) {
+    const own = sheetIn(draft, sheet);
+    if (!own.sizes[id]) throw new EditRefused('This size no longer stands on the sheet.');
+    delete own.sizes[id];
+  },
+});
+export const removeSize = (sheet: string, id: string): Edit => removeSizeCommand({ sheet, id });

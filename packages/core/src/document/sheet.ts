@@ -1,0 +1,103 @@
+/** Sheets as the file holds them: views of a part or an assembly on paper, and the sizes that stand on them. */
+import { z } from 'zod';
+import { Id } from '../ids/ids.ts';
+import { mapOf } from '../ids/limits.ts';
+import { Name } from '../ids/name.ts';
+import { EdgeRef, VertexRef } from '../references/references.ts';
+
+export const MAX_SHEETS = 100;
+export const MAX_VIEWS = 30;
+export const MAX_SIZES = 500;
+
+/** Width and height upright, mm: ISO 216, and ASME Y14.1 (inches). */
+export const PAPERS = {
+  A4: [210, 297],
+  A3: [297, 420],
+  A2: [420, 594],
+  A1: [594, 841],
+  A0: [841, 1189],
+  'ANSI A': [215.9, 279.4],
+  'ANSI B': [279.4, 431.8],
+  'ANSI C': [431.8, 558.8],
+  'ANSI D': [558.8, 863.6],
+  'ANSI E': [863.6, 1117.6],
+} as const;
+export type PaperKey = keyof typeof PAPERS;
+export const PAPER_KEYS = Object.keys(PAPERS) as [PaperKey, ...PaperKey[]];
+
+/** Straight-on looks at a part or an assembly as it stands. */
+export const SIDES = ['front', 'rear', 'left', 'right', 'top', 'bottom'] as const;
+export type Side = (typeof SIDES)[number];
+/** Looks of a sheet: by its front, which may be any side of the part; oblique from the upper right. */
+export const LOOKS = [...SIDES, 'oblique'] as const;
+export type Look = (typeof LOOKS)[number];
+
+const place = z.tuple([z.number().min(-2000).max(2000), z.number().min(-2000).max(2000)]);
+
+export const SheetView = z
+  .strictObject({
+    look: z.enum(LOOKS),
+    shift: place.optional().describe('How far it was moved from where it is laid out, mm on the paper; what stands in line with the front keeps so.'), // prettier-ignore
+    hidden: z.boolean().optional().describe('Hidden lines are dashed; left out, in straight-on views only.'),
+    tangent: z.literal(true).optional().describe('Edges over which faces run on smoothly are drawn as well.'),
+  })
+  .describe('A view on a sheet.');
+export type SheetView = z.infer<typeof SheetView>;
+
+export const SheetSpot = z
+  .union([
+    z.strictObject({ edge: EdgeRef }).describe('Straight, where it lies; round, its centre.'),
+    z.strictObject({ vertex: VertexRef }),
+  ])
+  .describe('What a size is taken at.');
+export type SheetSpot = z.infer<typeof SheetSpot>;
+
+export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'radius', 'angle', 'note'] as const;
+export type SizeKind = (typeof SIZE_KINDS)[number];
+
+export const SheetSize = z
+  .strictObject({
+    kind: z.enum(SIZE_KINDS).describe('across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
+    view: Id,
+    of: z.array(SheetSpot).min(1).max(2),
+    place: place.optional().describe('Of its text from the middle of the view, mm on the paper; left out, it finds one itself.'), // prettier-ignore
+    text: z.string().max(300).optional().describe('Before and after the number, which stands where <> does: 4× <> THRU; of a note, all of it.'), // prettier-ignore
+  })
+  .describe('A size, or a note with a leader, on a view.');
+export type SheetSize = z.infer<typeof SheetSize>;
+
+export const Sheet = z
+  .strictObject({
+    name: Name,
+    of: z.union([z.strictObject({ part: Id }), z.strictObject({ assembly: Id })]),
+    paper: z.enum(PAPER_KEYS),
+    upright: z.literal(true).optional(),
+    angle: z.enum(['first', 'third']).describe('Where views stand round the front, as ISO 5456-2 names them.'),
+    front: z.enum(SIDES).describe('Which side of the part or assembly is its front here.'),
+    scale: z
+      .tuple([z.number().int().min(1).max(1000), z.number().int().min(1).max(1000)])
+      .optional()
+      .describe('On paper to in truth; left out, the largest standard one that has room.'),
+    views: mapOf(Id, SheetView, MAX_VIEWS),
+    viewOrder: z.array(Id).max(MAX_VIEWS),
+    sizes: mapOf(Id, SheetSize, MAX_SIZES),
+    fields: z
+      .strictObject({
+        title: z.string().max(120).optional(),
+        number: z.string().max(60).optional(),
+        drawn: z.string().max(60).optional(),
+        checked: z.string().max(60).optional(),
+        tolerances: z.string().max(120).optional(),
+      })
+      .describe('What stands in the title block besides what follows from the model.'),
+  })
+  .describe('A sheet of drawing.');
+export type Sheet = z.infer<typeof Sheet>;
+
+export const Sheets = mapOf(Id, Sheet, MAX_SHEETS);
+
+/** Width and height of its paper as it lies, mm. */
+export function paperSize({ paper, upright }: Pick<Sheet, 'paper' | 'upright'>): readonly [number, number] {
+  const [short, long] = PAPERS[paper];
+  return upright ? [short, long] : [long, short];
+}
