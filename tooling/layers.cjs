@@ -17,6 +17,7 @@ const CORE = [
   ['commands'],
   ['files', 'readings', 'requirements'],
   ['variants', 'exchange', 'inspect', 'fit'],
+  ['sheet'],
   ['flex'],
 ];
 const coreDownwards = CORE.flatMap((level, i) =>

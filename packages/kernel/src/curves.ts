@@ -1,4 +1,4 @@
-/** The exact curves of edges: of a solid, of its section with a plane, of its outline seen straight onto a plane. */
+/** The exact curves of edges: of a solid, and of its section with a plane. */
 import { KernelError, type EdgeCurve, type Frame, type Vec3 } from '@helb/core';
 import type { gp_Ax2, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { edgesOf } from './explore.ts';
@@ -55,30 +55,4 @@ export function sectionOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_S
   const section = scope.keep(new oc.BRepAlgoAPI_Section(shape, plane, true));
   if (!section.IsDone()) throw new KernelError('The kernel could not cut this body with the sketch plane.');
   return curvesOf(oc, scope, scope.keep(section.Shape()));
-}
-
-/**
- * The lines of a solid as seen straight onto a plane: sharp edges and outlines
- * that are not hidden, already flat, x and y along the frame, z nothing.
- */
-export function outlineOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape, frame: Frame): EdgeCurve[] {
-  const axes = scope.keep(
-    new oc.gp_Ax2(
-      scope.keep(new oc.gp_Pnt(...frame.origin)),
-      scope.keep(new oc.gp_Dir(...frame.normal)),
-      scope.keep(new oc.gp_Dir(...frame.x)),
-    ),
-  );
-  const hiddenLines = scope.keep(new oc.HLRBRep_Algo());
-  hiddenLines.Add(shape, 0);
-  hiddenLines.Projector(scope.keep(new oc.HLRAlgo_Projector(axes)));
-  hiddenLines.Update();
-  hiddenLines.Hide();
-  const seen = scope.keep(new oc.HLRBRep_HLRToShape(hiddenLines));
-  return [seen.VCompound(), seen.OutLineVCompound()].flatMap((compound) => {
-    if (compound.IsNull()) return [];
-    scope.keep(compound);
-    oc.BRepLib.BuildCurves3d(compound);
-    return curvesOf(oc, scope, compound);
-  });
 }

@@ -1,12 +1,12 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
-import { curvesOf, outlineOf, sectionOf } from './curves.ts';
+import { curvesOf, sectionOf } from './curves.ts';
 import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { hasFreeFaces, volumeOf } from './exact-measures.ts';
 import { inertiaOf } from './inertia.ts';
@@ -25,6 +25,7 @@ import { sweepLoops } from './sweep.ts';
 import { wovenSolid } from './woven.ts';
 import { wrappedSolid } from './wrapped.ts';
 import { placeSolid } from './place.ts';
+import { projectedLines } from './projected.ts';
 import { revolveLoops } from './revolve.ts';
 import { plugOf } from './plug.ts';
 import { meshSolid } from './mesh.ts';
@@ -261,8 +262,17 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  outline(solid: SolidHandle, frame: Frame): EdgeCurve[] {
-    return this.about(solid, (oc, scope, shape) => outlineOf(oc, scope, shape, frame));
+  projected(solids: readonly SolidHandle[], frame: Frame): SeenLine[] {
+    return this.guarded('The kernel could not find what is seen of these bodies from there', () =>
+      scoped((scope) =>
+        projectedLines(
+          this.oc,
+          scope,
+          solids.map((s) => this.shape(s)),
+          frame,
+        ),
+      ),
+    );
   }
 
   distance(one: SolidPiece, other: SolidPiece): number {

@@ -62,4 +62,15 @@ export {
   usersOfStep,
 } from './steps.ts';
 export { copyInstances, dissolveInstance, gatherInstances } from './gather.ts';
-export { addSheet, addSheetView, changeSheet, changeSheetView, deleteSheet, putSize, removeSheetView, removeSize, setSheetField, type SheetChange } from './sheets.ts';
+export {
+  addSheet,
+  addSheetView,
+  changeSheet,
+  changeSheetView,
+  deleteSheet,
+  putSize,
+  removeSheetView,
+  removeSize,
+  setSheetField,
+  type SheetChange,
+} from './sheets.ts';

@@ -143,7 +143,13 @@ export const changeSheetView = (sheet: string, id: string, to: z.infer<typeof Vi
 
 const putSizeCommand = declareCommand({
   name: 'put-sizes',
-  args: z.strictObject({ sheet: Id, sizes: z.array(z.tuple([Id, SheetSize])).min(1).max(MAX_SIZES) }),
+  args: z.strictObject({
+    sheet: Id,
+    sizes: z
+      .array(z.tuple([Id, SheetSize]))
+      .min(1)
+      .max(MAX_SIZES),
+  }),
   label: ({ sizes }) => (sizes.length === 1 ? `Put a ${sizes[0]![1].kind === 'note' ? 'note' : 'size'} on a sheet` : `Put ${sizes.length} sizes on a sheet`), // prettier-ignore
   run(draft, { sheet, sizes }) {
     const own = sheetIn(draft, sheet);

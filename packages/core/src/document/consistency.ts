@@ -36,7 +36,9 @@ function checkOrders(design: Design) {
   const { assemblies = {}, assemblyOrder = [], sheets = {}, sheetOrder = [] } = design;
   return [
     ...checkOrder(sheetOrder, sheets, 'sheetOrder'),
-    ...Object.entries(sheets).flatMap(([id, own]) => checkOrder(own.viewOrder, own.views, `sheets › ${id} › viewOrder`)),
+    ...Object.entries(sheets).flatMap(([id, own]) =>
+      checkOrder(own.viewOrder, own.views, `sheets › ${id} › viewOrder`),
+    ),
     ...checkOrder(assemblyOrder, assemblies, 'assemblyOrder'),
     ...Object.entries(assemblies).flatMap(([id, own]) => [
       ...checkOrder(own.instanceOrder, own.instances, `assemblies › ${id} › instanceOrder`),

@@ -1,14 +1,10 @@
 /** An assembly as one file: each part where it stands at home, as it will be made. */
-import { assembled } from '../assembly/assembled.ts';
-import { lookOfOutcome } from '../assembly/look.ts';
 import { colorOf } from '../document/part-colors.ts';
 import type { Design } from '../document/schema.ts';
 import { evaluateAsMade } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
-import { Ledger } from '../ledger/ledger.ts';
+import { standTogether } from '../evaluation/stand-together.ts';
 import type { Body } from '../names/body.ts';
-import { partsIn } from '../part/outside.ts';
-import type { PartOutcome } from '../part/outcome.ts';
 import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';
 import { ExportFailure } from './export-failure.ts';
@@ -24,20 +20,13 @@ export async function exportAssembly(
 ): Promise<Uint8Array> {
   const own = design.assemblies?.[assembly];
   if (!own) throw new ExportFailure('This assembly is not there any more.');
-  const ledger = Ledger.of(design);
-  const nominal = new Map<string, PartOutcome>();
+  const { it } = await standTogether(design, assembly, evaluator);
   const made = new Map<string, readonly Body[]>();
-  for (const part of partsIn(design, assembly)) {
-    if (!design.parts[part]) continue;
-    nominal.set(part, await evaluator.evaluate(design, ledger, part));
+  for (const part of new Set(it.members.map((m) => m.part))) {
     const { outcome } = await evaluateAsMade(design, part, evaluator);
     refuseFailed(design, outcome);
     made.set(part, outcome.bodies);
   }
-  const it = assembled(design, ledger, assembly, (part) => {
-    const outcome = nominal.get(part);
-    return outcome ? lookOfOutcome(outcome) : null;
-  });
   const fault = it.faults[0] ?? it.joints.flatMap((j) => (j.fault === null ? [] : [`${j.joint.name}: ${j.fault}`]))[0];
   if (fault !== undefined) throw new ExportFailure(`${own.name} does not stand as drawn (${fault}); mend it before exporting.`); // prettier-ignore
   if (!it.closed) throw new ExportFailure(`The joints of ${own.name} cannot all be met; mend them before exporting.`);

@@ -13,16 +13,17 @@ export function writeDxf({ outline, holes, engraved }: FaceDrawing): Uint8Array 
   const writer = new DxfWriter();
   writer.setUnits(Units.Millimeters);
   for (const [name, color] of Object.entries(LAYERS)) writer.addLayer(name, color, 'CONTINUOUS');
-  for (const { piece } of outline) draw(writer, piece, 'outline');
-  for (const { piece } of holes.flat()) draw(writer, piece, 'holes');
-  for (const piece of engraved) draw(writer, piece, 'engraving');
+  for (const { piece } of outline) drawPiece(writer, piece, 'outline');
+  for (const { piece } of holes.flat()) drawPiece(writer, piece, 'holes');
+  for (const piece of engraved) drawPiece(writer, piece, 'engraving');
   return new TextEncoder().encode(writer.stringify());
 }
 
 const round = (x: number) => Number(x.toFixed(DIGITS));
 const place = ([x, y]: Vec2) => point3d(round(x), round(y), 0);
 
-function draw(writer: DxfWriter, piece: FlatPiece, layerName: keyof typeof LAYERS): void {
+/** A piece as the entity that is exactly that. */
+export function drawPiece(writer: DxfWriter, piece: FlatPiece, layerName: string): void {
   const on = { layerName };
   if (piece.kind === 'line') writer.addLine(place(piece.points[0]), place(piece.points[1]), on);
   else if (piece.kind === 'spline') {

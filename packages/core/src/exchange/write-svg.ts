@@ -25,7 +25,11 @@ export function writeSvg({ outline, holes, engraved, size: [width, height] }: Fa
 const ENTITIES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 export const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => ENTITIES[c]!);
 
-function pathOf(loop: DrawnLoop, at: (p: Vec2) => string, number: (x: number) => string): string {
+/**
+ * A run of pieces as path data, y running down.
+ * @param at writes a place
+ */
+export function pathOf(loop: DrawnLoop, at: (p: Vec2) => string, number: (x: number) => string): string {
   const parts: string[] = [];
   const begin = (p: Vec2) => parts.length === 0 && parts.push(`M ${at(p)}`);
   for (const { piece, forward } of loop) {

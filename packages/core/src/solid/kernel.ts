@@ -97,6 +97,18 @@ export type EdgeCurve =
       readonly whole: boolean;
     });
 
+/** A line of a solid seen straight onto a plane. */
+export interface SeenLine {
+  /** Flat already: x and y along the frame, z nothing. */
+  readonly curve: EdgeCurve;
+  /** Place among the solids. */
+  readonly solid: number;
+  /** A sharp edge; one over which faces run on smoothly; where a face turns away. */
+  readonly kind: 'sharp' | 'smooth' | 'contour';
+  /** Something lies before it. */
+  readonly hidden: boolean;
+}
+
 export interface SolidBulk {
   /** mm³ */
   readonly volume: number;
@@ -333,8 +345,11 @@ export interface SolidKernel {
    * @throws KernelError
    */
   faceOutline(solid: SolidHandle, face: number, grown: number): EdgeCurve[][];
-  /** Lines and outlines not hidden, seen straight onto the frame: already flat, x and y along it. */
-  outline(solid: SolidHandle, frame: Frame): EdgeCurve[];
+  /**
+   * Solids seen together straight onto the frame.
+   * @throws KernelError
+   */
+  projected(solids: readonly SolidHandle[], frame: Frame): SeenLine[];
   /** Shortest distance between two faces, edges or solids, mm; 0 where one is in the other. @throws KernelError */
   distance(one: SolidPiece, other: SolidPiece): number;
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;

@@ -51,11 +51,18 @@ export function findSource(
       }));
     case 'silhouette':
       return mapped(findBody(source.body, bodies), (body) => ({
-        pieces: nameless(outermost(kernel.outline(body.solid, frame).map((c) => flatten(FLAT, c)))),
+        pieces: nameless(outermost(contours(body, frame, kernel))),
         source: { ...source, body: refOfBody(body, bodies) },
       }));
   }
 }
+
+/** Sharp edges and contours that are not hidden. */
+const contours = (body: Body, frame: Frame, kernel: SolidKernel): FlatPiece[] =>
+  kernel
+    .projected([body.solid], frame)
+    .filter((l) => !l.hidden && l.kind !== 'smooth')
+    .map((l) => flatten(FLAT, l.curve));
 
 function mapped<A, B>(finding: Finding<A>, to: (found: A) => B): Finding<B> {
   if (finding.how === 'lost') return { ...finding, candidates: finding.candidates.slice(0, 1).map(to) };

@@ -1,0 +1,159 @@
+/** A sheet put together: frame, views, centre lines and sizes where they stand on the paper. */
+import type { Sheet, SheetSize } from '../document/sheet.ts';
+import type { Vec2 } from '../sketch/curves/spline.ts';
+import { formatNumber, formatQuantity, type DisplayUnits } from '../units/units.ts';
+import { drawSize } from './draw-size.ts';
+import type { DrawnView, Flat4 } from './drawn-view.ts';
+import type { SheetGeometry } from './geometry.ts';
+import { layOut, type LaidOut } from './layout.ts';
+import type { Measured } from './measured.ts';
+import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
+import { placeSizes } from './place-sizes.ts';
+import { frameAndTitle } from './title-block.ts';
+import { paperSize } from '../document/sheet.ts';
+
+export interface PlacedSize {
+  readonly id: string;
+  readonly view: string;
+  /** Of its text, mm on the paper. */
+  readonly place: Vec2;
+  readonly items: readonly OnPaper[];
+}
+
+export interface PlacedView {
+  readonly id: string;
+  /** Its middle, and from the model’s origin in the view to the paper: scale, then move. */
+  readonly at: Vec2;
+  readonly by: number;
+  readonly move: Vec2;
+  /** On the paper. */
+  readonly box: Flat4;
+  readonly items: readonly OnPaper[];
+}
+
+export interface Composed {
+  readonly laidOut: LaidOut;
+  readonly frame: readonly OnPaper[];
+  readonly views: readonly PlacedView[];
+  readonly sizes: readonly PlacedSize[];
+}
+
+/** How far a centre line stands out of what it is the centre of, mm on the paper. */
+const OUT = 3;
+
+/** Of capitals, mm: ISO 3098, larger on large paper. */
+export const textHeight = ({ paper }: Pick<Sheet, 'paper'>): number =>
+  paper === 'A0' || paper === 'A1' || paper === 'ANSI D' || paper === 'ANSI E' ? 5 : 3.5;
+
+/** The words of a size: its number as the design shows numbers, with what stands round it. */
+export function wordsOfSize({ text }: Pick<SheetSize, 'text'>, measured: Measured, units: DisplayUnits): string {
+  if (measured.is === 'note') return text?.trim() || 'Note';
+  const number =
+    measured.is === 'angle' ? formatQuantity(measured.value, 'angle', units) : lengthText(measured.value, units);
+  const sign = measured.is === 'diameter' ? 'Ø' : measured.is === 'radius' ? 'R' : '';
+  const shown = `${sign}${number}${'true' in measured && !measured.true ? ' (not true)' : ''}`;
+  return text ? (text.includes('<>') ? text.replace('<>', shown) : `${shown} ${text}`) : shown;
+}
+
+/** Without its unit, which the title block says once. */
+const lengthText = (mm: number, units: DisplayUnits): string =>
+  formatQuantity(mm, 'length', units).replace(new RegExp(` ${units.length}$`), '');
+
+export function composeSheet(
+  sheet: Sheet,
+  of: { readonly name: string },
+  geometry: SheetGeometry,
+  units: DisplayUnits,
+): Composed {
+  const boxes = new Map([...geometry.views].map(([id, view]) => [id, view.box] as const));
+  const laidOut = layOut(sheet, boxes);
+  const [on, truth] = laidOut.scale;
+  const by = on / truth;
+  const views = sheet.viewOrder.flatMap((id): PlacedView[] => {
+    const view = geometry.views.get(id);
+    const at = laidOut.at.get(id);
+    return view && at ? [placedView(id, view, at, by)] : [];
+  });
+  const frame = frameAndTitle(sheet, {
+    title: of.name,
+    material: geometry.material ?? '',
+    mass: geometry.mass === null ? '' : `${formatNumber(geometry.mass, geometry.mass < 1 ? 4 : 3)} kg`,
+    scale: `${on} : ${truth}`,
+    units: units.length,
+  });
+  return { laidOut, frame, views, sizes: views.flatMap((v) => sizesIn(sheet, v, geometry, units)) };
+}
+
+function placedView(id: string, view: DrawnView, at: Vec2, by: number): PlacedView {
+  const [x0, y0, x1, y1] = view.box;
+  const move: Vec2 = [at[0] - ((x0 + x1) / 2) * by, at[1] - ((y0 + y1) / 2) * by];
+  const to = ([x, y]: Vec2): Vec2 => [x * by + move[0], y * by + move[1]];
+  const items: OnPaper[] = view.lines.map(({ piece, style }) => ({ is: 'curve', pen: style, piece: enlarged(piece, by, move) })); // prettier-ignore
+  for (const { at: center, radius } of view.crosses) {
+    const [x, y] = to(center);
+    const reach = radius * by + OUT;
+    items.push(line('center', [x - reach, y], [x + reach, y]), line('center', [x, y - reach], [x, y + reach]));
+  }
+  for (const [a, b] of view.axes) {
+    const [p, q] = [to(a), to(b)];
+    const long = Math.hypot(q[0] - p[0], q[1] - p[1]);
+    const [u, v] = [((q[0] - p[0]) / long) * OUT, ((q[1] - p[1]) / long) * OUT];
+    items.push(line('center', [p[0] - u, p[1] - v], [q[0] + u, q[1] + v]));
+  }
+  const [w, h] = [((x1 - x0) / 2) * by, ((y1 - y0) / 2) * by];
+  return { id, at, by, move, box: [at[0] - w, at[1] - h, at[0] + w, at[1] + h], items };
+}
+
+function sizesIn(
+  sheet: Sheet,
+  { id: view, at, by, move, box }: PlacedView,
+  geometry: SheetGeometry,
+  units: DisplayUnits,
+): PlacedSize[] {
+  const height = textHeight(sheet);
+  // From the view’s middle, on the paper.
+  const off: Vec2 = [move[0] - at[0], move[1] - at[1]];
+  const own = Object.entries(sheet.sizes).flatMap(([id, size]) => {
+    const measured = size.view === view ? (geometry.sizes.get(id)?.measured ?? null) : null;
+    return measured
+      ? [{ id, size, measured: onPaper(measured, by, off), text: wordsOfSize(size, measured, units) }]
+      : [];
+  });
+  const free = placeSizes(own.filter((s) => !s.size.place), [box[0] - at[0], box[1] - at[1], box[2] - at[0], box[3] - at[1]], height); // prettier-ignore
+  return own.map(({ id, size, measured, text }) => {
+    const place = size.place ?? free.get(id)!;
+    const moved = onPaper(measured, 1, at);
+    const where: Vec2 = [place[0] + at[0], place[1] + at[1]];
+    return { id, view, place: where, items: drawSize(moved, text, where, { height }) };
+  });
+}
+
+/** Enlarged, then moved. Its value stays the model’s. */
+function onPaper(m: Measured, by: number, [dx, dy]: Vec2): Measured {
+  const to = ([x, y]: Vec2): Vec2 => [x * by + dx, y * by + dy];
+  switch (m.is) {
+    case 'length':
+      return { ...m, from: to(m.from), to: to(m.to) };
+    case 'diameter':
+    case 'radius':
+      return {
+        ...m,
+        center: to(m.center),
+        radius: m.radius * by,
+        ends: m.ends ? [to(m.ends[0]), to(m.ends[1])] : null,
+      };
+    case 'angle':
+      return { ...m, apex: to(m.apex) };
+    case 'note':
+      return { ...m, at: to(m.at) };
+  }
+}
+
+/** All of it in order, to be written to a file. */
+export function drawingOf(sheet: Sheet, { frame, views, sizes }: Composed): SheetDrawing {
+  return {
+    size: paperSize(sheet),
+    title: sheet.name,
+    items: [...frame, ...views.flatMap((v) => v.items), ...sizes.flatMap((s) => s.items)],
+  };
+}

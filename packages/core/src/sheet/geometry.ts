@@ -1,0 +1,18 @@
+/** What the kernel has to say of a sheet: its views and sizes, apart from where they stand on the paper. */
+import type { SheetView } from '../document/sheet.ts';
+import type { DrawnView } from './drawn-view.ts';
+import type { SizeState } from './measured.ts';
+
+export interface SheetGeometry {
+  readonly views: ReadonlyMap<string, DrawnView>;
+  readonly sizes: ReadonlyMap<string, SizeState>;
+  /** kg; null where a material is missing. */
+  readonly mass: number | null;
+  /** Its material, where all is of one. */
+  readonly material: string | null;
+  /** What is not as it should be with what is drawn, as sentences. */
+  readonly says: readonly string[];
+}
+
+/** Hidden lines are drawn in straight-on views, unless one says otherwise. */
+export const showsHidden = ({ look, hidden }: SheetView): boolean => hidden ?? look !== 'oblique';

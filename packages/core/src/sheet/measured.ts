@@ -1,0 +1,192 @@
+/** Sizes of a sheet as the model has them now: where they are taken in their view, and how large. */
+import type { SheetSize, SheetSpot } from '../document/sheet.ts';
+import { ovalOf } from '../exchange/face-drawing.ts';
+import type { Body } from '../names/body.ts';
+import { findEdge, refOfEdge } from '../names/find-edge.ts';
+import { findVertex, refOfVertex } from '../names/find-vertex.ts';
+import type { Finding } from '../references/references.ts';
+import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
+import type { Vec2 } from '../sketch/curves/spline.ts';
+import { flatPoint, flatten } from '../slots/regions/flatten.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
+import { dot, unit, type Frame } from '../space/vector.ts';
+
+/** What a size is, in its view: mm of the model, from the view’s origin. */
+export type Measured =
+  /** Between two places, measured along a unit direction. */
+  | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean } // prettier-ignore
+  | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null } // prettier-ignore
+  | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean }
+  | { readonly is: 'note'; readonly at: Vec2 };
+
+export interface SizeState {
+  readonly measured: Measured | null;
+  /** Why it cannot be taken, as a sentence. */
+  readonly lost: string | null;
+  /** What it was taken at was found only probably: with these it would be sure. */
+  readonly doubt: { readonly says: string; readonly of: readonly SheetSpot[] } | null;
+}
+
+/** A spot found in the model, as it looks in the view. */
+interface Found {
+  readonly piece: FlatPiece;
+  /** Round edges only: mm, and whether it lies square to the view. */
+  readonly round: { readonly radius: number; readonly facing: boolean; readonly side: boolean; readonly whole: boolean } | null; // prettier-ignore
+  /** Of a straight edge: does it lie in the plane of the paper? */
+  readonly level: boolean;
+}
+
+/** A spot with what it was found to be; the sentence says why there is none. */
+type Spotted = { readonly found: Found; readonly doubt: string | null; readonly spot: SheetSpot } | { readonly lost: string }; // prettier-ignore
+
+const LEVEL = 1e-7;
+/** Lines that turn by less, rad, are parallel. */
+const PARALLEL = 1e-6;
+
+function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], kernel: SolidKernel): Spotted {
+  const told = <T>(finding: Finding<T>, to: (found: T) => { found: Found; spot: SheetSpot }): Spotted => {
+    if (finding.how === 'lost') return { lost: finding.why };
+    return { ...to(finding.found), doubt: finding.how === 'probably' ? finding.why : null };
+  };
+  if ('vertex' in spot)
+    return told(findVertex(spot.vertex, bodies), ({ body, vertex }) => ({
+      found: { piece: { kind: 'point', points: [flatPoint(frame, body.facts.corners[vertex]!)] }, round: null, level: true }, // prettier-ignore
+      spot: { vertex: refOfVertex(body, vertex) },
+    }));
+  return told(findEdge(spot.edge, bodies), ({ body, edge }) => {
+    const curve = kernel.curves(body.solid)[edge]!;
+    const piece = flatten(frame, curve);
+    const isRound = curve.kind === 'ellipse' && Math.abs(curve.major - curve.minor) < 1e-9 * curve.major;
+    const facing = isRound ? Math.abs(dot(curve.normal, frame.normal)) : 0;
+    const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, side: facing < 1e-9, whole: curve.whole } : null; // prettier-ignore
+    const direction = curve.kind === 'line' ? unit([0, 1, 2].map((i) => curve.to[i]! - curve.from[i]!) as unknown as [number, number, number]) : null; // prettier-ignore
+    const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
+    return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge) } };
+  });
+}
+
+/** The place a spot stands for: a round’s centre, a corner, the middle of a line. */
+function placeOf({ piece }: Found): Vec2 {
+  if (piece.kind === 'point') return piece.points[0];
+  if (piece.kind === 'line' || piece.kind === 'spline') {
+    const [a, b] = [piece.points[0]!, piece.points.at(-1)!];
+    return [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
+  }
+  return piece.points[0];
+}
+
+/** @throws nothing: what cannot be measured is told */
+export function measureSize(size: SheetSize, frame: Frame, bodies: readonly Body[], kernel: SolidKernel): SizeState {
+  const all = size.of.map((spot) => spotted(spot, frame, bodies, kernel));
+  const lost = all.find((s) => 'lost' in s);
+  if (lost && 'lost' in lost) return { measured: null, lost: `What it was taken at is gone: ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
+  const own = all as Exclude<Spotted, { lost: string }>[];
+  const measured = measuredOf(size, own.map((s) => s.found)); // prettier-ignore
+  if (typeof measured === 'string') return { measured: null, lost: measured, doubt: null };
+  const doubt = own.find((s) => s.doubt !== null);
+  return { measured, lost: null, doubt: doubt ? { says: `What it is taken at is only probably the same: ${doubt.doubt}.`, of: own.map((s) => s.spot) } : null }; // prettier-ignore
+}
+
+/** A sentence where the size cannot be taken there. */
+function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | string {
+  const [one, other] = found as [Found, Found | undefined];
+  switch (kind) {
+    case 'note':
+      return { is: 'note', at: one.piece.kind === 'line' || !one.round ? placeOf(one) : rimOf(one) };
+    case 'diameter':
+    case 'radius':
+      return roundSize(kind, one);
+    case 'angle':
+      return other ? angleBetween(one, other) : 'An angle is taken between two straight edges; pick another.';
+    case 'straight':
+      return straightBetween(one, other);
+    case 'across':
+    case 'up':
+      return alongAxis(kind === 'across' ? [1, 0] : [0, 1], one, other);
+  }
+}
+
+const rimOf = ({ piece }: Found): Vec2 => {
+  if (piece.kind === 'point' || piece.kind === 'line' || piece.kind === 'spline') return piece.points[0]!;
+  const { center, major, minor, from, to } = ovalOf(piece);
+  const t = (from + to) / 2;
+  return [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2;
+};
+
+function roundSize(kind: 'diameter' | 'radius', { piece, round }: Found): Measured | string {
+  if (!round) return `A ${kind} is taken of a circle or an arc; this is neither.`;
+  const { radius } = round;
+  const value = kind === 'diameter' ? 2 * radius : radius;
+  if (piece.kind === 'line') {
+    const ends = piece.points;
+    const center: Vec2 = [(ends[0][0] + ends[1][0]) / 2, (ends[0][1] + ends[1][1]) / 2];
+    if (kind === 'radius' || !round.whole) return `Seen from the side this round shows no ${kind}; take it in a view onto it.`; // prettier-ignore
+    return { is: kind, center, radius, value, whole: true, true: true, run: [0, 0], ends };
+  }
+  if (piece.kind === 'point' || piece.kind === 'spline') return `This round shows no ${kind} in this view.`;
+  const { center, from, to } = ovalOf(piece);
+  return { is: kind, center, radius, value, whole: round.whole, true: round.facing, run: [from, to], ends: null };
+}
+
+function directionOf({ piece }: Found): Vec2 | null {
+  if (piece.kind !== 'line') return null;
+  const [a, b] = piece.points;
+  const long = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  return [(b[0] - a[0]) / long, (b[1] - a[1]) / long];
+}
+
+function straightBetween(one: Found, other: Found | undefined): Measured | string {
+  const direction = directionOf(one);
+  if (!other) {
+    // An edge by itself: its own length.
+    if (!direction || one.round) return 'A length is taken of a straight edge, or between two; pick another.';
+    const [from, to] = (one.piece as Extract<FlatPiece, { kind: 'line' }>).points;
+    return { is: 'length', from, to, along: direction, value: Math.hypot(to[0] - from[0], to[1] - from[1]), true: one.level }; // prettier-ignore
+  }
+  const second = directionOf(other);
+  const [line, lineAt] = direction && !one.round ? [direction, placeOf(one)] : second && !other.round ? [second, placeOf(other)] : [null, null]; // prettier-ignore
+  const [p, q] = [placeOf(one), placeOf(other)];
+  if (line && lineAt) {
+    if (direction && second && !one.round && !other.round && Math.abs(direction[0] * second[1] - direction[1] * second[0]) > PARALLEL) return 'These edges are not parallel, so no length lies between them; take an angle, or corners.'; // prettier-ignore
+    const along: Vec2 = [-line[1], line[0]];
+    return lengthAlong(along, p, q);
+  }
+  const long = Math.hypot(q[0] - p[0], q[1] - p[1]);
+  if (long < PARALLEL) return 'Both lie at the same place in this view; pick two that are apart.';
+  return lengthAlong([(q[0] - p[0]) / long, (q[1] - p[1]) / long], p, q);
+}
+
+function lengthAlong(along: Vec2, p: Vec2, q: Vec2): Measured | string {
+  const by = (q[0] - p[0]) * along[0] + (q[1] - p[1]) * along[1];
+  if (Math.abs(by) < PARALLEL) return 'Both lie at the same place in this direction; pick two that are apart.';
+  return { is: 'length', from: p, to: q, along, value: Math.abs(by), true: true };
+}
+
+function alongAxis(along: Vec2, one: Found, other: Found | undefined): Measured | string {
+  if (other) return lengthAlong(along, placeOf(one), placeOf(other));
+  if (one.piece.kind !== 'line') return 'A length is taken of a straight edge, or between two; pick another.';
+  const measured = lengthAlong(along, ...one.piece.points);
+  return typeof measured === 'string' ? measured : { ...measured, true: one.level } as Measured; // prettier-ignore
+}
+
+function angleBetween(one: Found, other: Found): Measured | string {
+  const [u, v] = [directionOf(one), directionOf(other)];
+  if (!u || !v || one.round || other.round) return 'An angle is taken between two straight edges; pick another.';
+  const turn = u[0] * v[1] - u[1] * v[0];
+  if (Math.abs(turn) < PARALLEL) return 'These edges are parallel, so there is no angle between them; take a length.';
+  const [p, q] = [placeOf(one), placeOf(other)];
+  const t = ((q[0] - p[0]) * v[1] - (q[1] - p[1]) * v[0]) / turn;
+  const apex: Vec2 = [p[0] + t * u[0], p[1] + t * u[1]];
+  // Of the four corners the one in which both edges lie.
+  const towards = (at: Vec2) => Math.atan2(at[1] - apex[1], at[0] - apex[0]);
+  const away = (f: Found): number => {
+    const far = (f.piece as Extract<FlatPiece, { kind: 'line' }>).points.reduce((a, b) => (Math.hypot(a[0] - apex[0], a[1] - apex[1]) > Math.hypot(b[0] - apex[0], b[1] - apex[1]) ? a : b)); // prettier-ignore
+    return towards(far);
+  };
+  const [a, b] = [away(one), away(other)];
+  const whole = 2 * Math.PI;
+  const between = (((b - a) % whole) + whole) % whole;
+  return between <= Math.PI
+    ? { is: 'angle', apex, from: a, value: between, true: one.level && other.level }
+    : { is: 'angle', apex, from: b, value: whole - between, true: one.level && other.level };
+}

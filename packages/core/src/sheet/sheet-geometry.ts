@@ -1,0 +1,95 @@
+/** Everything of a sheet that the kernel has to be asked for. */
+import type { Design } from '../document/schema.ts';
+import type { Sheet } from '../document/sheet.ts';
+import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
+import { standTogether } from '../evaluation/stand-together.ts';
+import { Ledger } from '../ledger/ledger.ts';
+import type { Body } from '../names/body.ts';
+import { poseWithin, transformOf } from '../space/pose.ts';
+import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import { MATERIALS, massOf, type MaterialKey } from '../standards/materials.ts';
+import { drawView, type DrawnView, type Seen } from './drawn-view.ts';
+import { showsHidden, type SheetGeometry } from './geometry.ts';
+import { frameOfLook } from './looks.ts';
+import { measureSize, type SizeState } from './measured.ts';
+
+/** A sheet cannot be drawn; the message is a sentence for the user. */
+export class SheetFailure extends Error {}
+
+interface Subject {
+  readonly seen: readonly Seen[];
+  readonly bodies: readonly Body[];
+  readonly mass: number | null;
+  readonly material: MaterialKey | null;
+  /** What is not as it should be with it, as sentences. */
+  readonly says: readonly string[];
+  done(): void;
+}
+
+/** @throws SheetFailure where there is nothing to draw; KernelError; Superseded */
+export async function sheetGeometry(
+  design: Design,
+  id: string,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  hooks: EvaluationHooks = {},
+): Promise<SheetGeometry> {
+  const sheet = design.sheets?.[id];
+  if (!sheet) throw new SheetFailure('This sheet is not there any more.');
+  const subject = await subjectOf(design, sheet, evaluator, kernel, hooks);
+  try {
+    const { seen, bodies, mass, material, says } = subject;
+    if (seen.length === 0) throw new SheetFailure('Nothing solid is there to be drawn yet; make a body first.');
+    const views = new Map<string, DrawnView>();
+    for (const [at, view] of sheet.viewOrder.entries()) {
+      const own = sheet.views[view]!;
+      hooks.progress?.(at, sheet.viewOrder.length, `the ${own.look} view`);
+      await hooks.breathe?.();
+      views.set(view, drawView(own.look, frameOfLook(sheet.front, own.look), seen, kernel, { hidden: showsHidden(own), smooth: own.tangent ?? false })); // prettier-ignore
+    }
+    const sizes = new Map<string, SizeState>();
+    for (const [key, size] of Object.entries(sheet.sizes)) {
+      const view = sheet.views[size.view];
+      sizes.set(key, view ? measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel) : { measured: null, lost: 'Its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
+    }
+    return { views, sizes, mass, material: material ? MATERIALS[material].label : null, says };
+  } finally {
+    subject.done();
+  }
+}
+
+async function subjectOf(
+  design: Design,
+  { of }: Sheet,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  hooks: EvaluationHooks,
+): Promise<Subject> {
+  if ('part' in of) {
+    const part = design.parts[of.part];
+    if (!part) throw new SheetFailure('The part that was drawn here is no longer there; delete the sheet, or undo.');
+    const { bodies, steps } = await evaluator.evaluate(design, Ledger.of(design), of.part, hooks);
+    const failed = steps.find((s) => s.status === 'failed');
+    const says = failed
+      ? [`${part.steps[failed.id]!.name} fails, so the part is drawn without it: ${failed.message}`]
+      : [];
+    const mass = part.material ? bodies.reduce((sum, b) => sum + massOf(b.facts.volume, part.material!), 0) : null;
+    return { seen: bodies.map((body) => ({ solid: body.solid, body })), bodies, mass, material: part.material ?? null, says, done: () => undefined }; // prettier-ignore
+  }
+  if (!design.assemblies?.[of.assembly]) throw new SheetFailure('The assembly that was drawn here is no longer there; delete the sheet, or undo.'); // prettier-ignore
+  const { it, outcomes } = await standTogether(design, of.assembly, evaluator, hooks);
+  const says = it.closed
+    ? [...it.faults]
+    : ['The joints cannot all be met; what is drawn does not stand as it should.'];
+  const placed: SolidHandle[] = [];
+  let mass: number | null = 0;
+  for (const { part, link, within, hidden, instance } of it.members) {
+    if (hidden) continue;
+    const bodies = outcomes.get(part)?.bodies ?? [];
+    const to = transformOf(poseWithin(it.home.poses[link]!, within));
+    for (const body of bodies) placed.push(kernel.placed(body.solid, to).solid);
+    const own = instance.material ?? design.parts[part]?.material;
+    mass = mass === null || !own ? null : bodies.reduce((sum, b) => sum + massOf(b.facts.volume, own), mass);
+  }
+  return { seen: placed.map((solid) => ({ solid, body: null })), bodies: [], mass, material: null, says, done: () => placed.forEach((s) => kernel.free(s)) }; // prettier-ignore
+}

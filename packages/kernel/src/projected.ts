@@ -1,0 +1,44 @@
+/** Solids seen straight onto a plane: their edges and contours, visible and hidden. */
+import type { Frame, SeenLine } from '@helb/core';
+import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { curvesOf } from './curves.ts';
+import type { Scope } from './scope.ts';
+
+/** Curves come flat, x and y along the frame, z nothing. Seams, over which one surface runs on, are left out. */
+export function projectedLines(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  shapes: readonly TopoDS_Shape[],
+  frame: Frame,
+): SeenLine[] {
+  const axes = scope.keep(
+    new oc.gp_Ax2(
+      scope.keep(new oc.gp_Pnt(...frame.origin)),
+      scope.keep(new oc.gp_Dir(...frame.normal)),
+      scope.keep(new oc.gp_Dir(...frame.x)),
+    ),
+  );
+  const algorithm = scope.keep(new oc.HLRBRep_Algo());
+  for (const shape of shapes) algorithm.Add(shape, 0);
+  algorithm.Projector(scope.keep(new oc.HLRAlgo_Projector(axes)));
+  algorithm.Update();
+  algorithm.Hide();
+  const lines = scope.keep(new oc.HLRBRep_HLRToShape(algorithm));
+  const kinds = [
+    ['sharp', false, (s: TopoDS_Shape) => lines.VCompound(s)],
+    ['contour', false, (s: TopoDS_Shape) => lines.OutLineVCompound(s)],
+    ['smooth', false, (s: TopoDS_Shape) => lines.Rg1LineVCompound(s)],
+    ['sharp', true, (s: TopoDS_Shape) => lines.HCompound(s)],
+    ['contour', true, (s: TopoDS_Shape) => lines.OutLineHCompound(s)],
+    ['smooth', true, (s: TopoDS_Shape) => lines.Rg1LineHCompound(s)],
+  ] as const;
+  return shapes.flatMap((shape, solid) =>
+    kinds.flatMap(([kind, hidden, of]): SeenLine[] => {
+      const compound = of(shape);
+      if (compound.IsNull()) return [];
+      scope.keep(compound);
+      oc.BRepLib.BuildCurves3d(compound);
+      return curvesOf(oc, scope, compound).map((curve) => ({ curve, solid, kind, hidden }));
+    }),
+  );
+}
