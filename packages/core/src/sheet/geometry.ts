@@ -1,5 +1,6 @@
 /** What the kernel has to say of a sheet: its views and sizes, apart from where they stand on the paper. */
 import type { SheetView } from '../document/sheet.ts';
+import type { Audit } from './audit/audit.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SizeState } from './measured.ts';
 
@@ -12,6 +13,8 @@ export interface SheetGeometry {
   readonly material: string | null;
   /** What is not as it should be with what is drawn, as sentences. */
   readonly says: readonly string[];
+  /** Null of assemblies, which are not remade from a sheet. */
+  readonly audit: Audit | null;
 }
 
 /** Hidden lines are drawn in straight-on views, unless one says otherwise. */

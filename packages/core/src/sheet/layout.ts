@@ -1,7 +1,7 @@
 /** Where views stand on the paper and at which scale, before anyone moves them. */
 import { paperSize, type Look, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
-import type { Flat4 } from './drawn-view.ts';
+import type { Flat4 } from './piece-places.ts';
 
 /** Enlargements and reductions of ISO 5455, largest first. */
 export const SCALES: readonly (readonly [number, number])[] = [

@@ -144,12 +144,12 @@ function straightBetween(one: Found, other: Found | undefined): Measured | strin
     return { is: 'length', from, to, along: direction, value: Math.hypot(to[0] - from[0], to[1] - from[1]), true: one.level }; // prettier-ignore
   }
   const second = directionOf(other);
-  const [line, lineAt] = direction && !one.round ? [direction, placeOf(one)] : second && !other.round ? [second, placeOf(other)] : [null, null]; // prettier-ignore
+  const line = direction ?? second;
   const [p, q] = [placeOf(one), placeOf(other)];
-  if (line && lineAt) {
-    if (direction && second && !one.round && !other.round && Math.abs(direction[0] * second[1] - direction[1] * second[0]) > PARALLEL) return 'These edges are not parallel, so no length lies between them; take an angle, or corners.'; // prettier-ignore
-    const along: Vec2 = [-line[1], line[0]];
-    return lengthAlong(along, p, q);
+  if (line) {
+    if (direction && second && Math.abs(direction[0] * second[1] - direction[1] * second[0]) > PARALLEL)
+      return 'These edges are not parallel, so no length lies between them; take an angle, or corners.';
+    return lengthAlong([-line[1], line[0]], p, q);
   }
   const long = Math.hypot(q[0] - p[0], q[1] - p[1]);
   if (long < PARALLEL) return 'Both lie at the same place in this view; pick two that are apart.';

@@ -2,7 +2,7 @@
 import type { SheetSize } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { widthOfText } from './draw-size.ts';
-import type { Flat4 } from './drawn-view.ts';
+import type { Flat4 } from './piece-places.ts';
 import type { Measured } from './measured.ts';
 
 const FIRST = 9;

@@ -6,8 +6,9 @@ import { standTogether } from '../evaluation/stand-together.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Body } from '../names/body.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';
-import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
 import { MATERIALS, massOf, type MaterialKey } from '../standards/materials.ts';
+import { auditSheet } from './audit/audit.ts';
 import { drawView, type DrawnView, type Seen } from './drawn-view.ts';
 import { showsHidden, type SheetGeometry } from './geometry.ts';
 import { frameOfLook } from './looks.ts';
@@ -15,6 +16,20 @@ import { measureSize, type SizeState } from './measured.ts';
 
 /** A sheet cannot be drawn; the message is a sentence for the user. */
 export class SheetFailure extends Error {}
+
+/** Views drawn before, by all that they show: what an edit does not touch is not drawn again. */
+export class KnownViews {
+  private readonly views = new Map<string, DrawnView>();
+
+  of(key: string, draw: () => DrawnView): DrawnView {
+    const known = this.views.get(key) ?? draw();
+    this.views.delete(key);
+    this.views.set(key, known);
+    if (this.views.size > MOST_KNOWN) this.views.delete(this.views.keys().next().value!);
+    return known;
+  }
+}
+const MOST_KNOWN = 60;
 
 interface Subject {
   readonly seen: readonly Seen[];
@@ -32,6 +47,7 @@ export async function sheetGeometry(
   id: string,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
+  known: KnownViews,
   hooks: EvaluationHooks = {},
 ): Promise<SheetGeometry> {
   const sheet = design.sheets?.[id];
@@ -45,14 +61,26 @@ export async function sheetGeometry(
       const own = sheet.views[view]!;
       hooks.progress?.(at, sheet.viewOrder.length, `the ${own.look} view`);
       await hooks.breathe?.();
-      views.set(view, drawView(own.look, frameOfLook(sheet.front, own.look), seen, kernel, { hidden: showsHidden(own), smooth: own.tangent ?? false })); // prettier-ignore
+      const style = { hidden: showsHidden(own), smooth: own.tangent ?? false };
+      const key = [sheet.front, own.look, style.hidden, style.smooth, ...seen.map((s) => s.key)].join('|');
+      views.set(
+        view,
+        known.of(key, () => drawView(own.look, frameOfLook(sheet.front, own.look), seen, kernel, style)),
+      );
     }
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
       sizes.set(key, view ? measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel) : { measured: null, lost: 'Its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
     }
-    return { views, sizes, mass, material: material ? MATERIALS[material].label : null, says };
+    return {
+      views,
+      sizes,
+      mass,
+      material: material ? MATERIALS[material].label : null,
+      says,
+      audit: bodies.length > 0 ? auditSheet(design, sheet, bodies, views, sizes) : null,
+    };
   } finally {
     subject.done();
   }
@@ -74,22 +102,23 @@ async function subjectOf(
       ? [`${part.steps[failed.id]!.name} fails, so the part is drawn without it: ${failed.message}`]
       : [];
     const mass = part.material ? bodies.reduce((sum, b) => sum + massOf(b.facts.volume, part.material!), 0) : null;
-    return { seen: bodies.map((body) => ({ solid: body.solid, body })), bodies, mass, material: part.material ?? null, says, done: () => undefined }; // prettier-ignore
+    return { seen: bodies.map((body) => ({ solid: body.solid, body, key: body.key })), bodies, mass, material: part.material ?? null, says, done: () => undefined }; // prettier-ignore
   }
   if (!design.assemblies?.[of.assembly]) throw new SheetFailure('The assembly that was drawn here is no longer there; delete the sheet, or undo.'); // prettier-ignore
   const { it, outcomes } = await standTogether(design, of.assembly, evaluator, hooks);
   const says = it.closed
     ? [...it.faults]
     : ['The joints cannot all be met; what is drawn does not stand as it should.'];
-  const placed: SolidHandle[] = [];
+  const placed: Seen[] = [];
   let mass: number | null = 0;
   for (const { part, link, within, hidden, instance } of it.members) {
     if (hidden) continue;
     const bodies = outcomes.get(part)?.bodies ?? [];
     const to = transformOf(poseWithin(it.home.poses[link]!, within));
-    for (const body of bodies) placed.push(kernel.placed(body.solid, to).solid);
+    for (const body of bodies)
+      placed.push({ solid: kernel.placed(body.solid, to).solid, body: null, key: `${body.key} ${to.flat().join()}` });
     const own = instance.material ?? design.parts[part]?.material;
     mass = mass === null || !own ? null : bodies.reduce((sum, b) => sum + massOf(b.facts.volume, own), mass);
   }
-  return { seen: placed.map((solid) => ({ solid, body: null })), bodies: [], mass, material: null, says, done: () => placed.forEach((s) => kernel.free(s)) }; // prettier-ignore
+  return { seen: placed, bodies: [], mass, material: null, says, done: () => placed.forEach((s) => kernel.free(s.solid)) }; // prettier-ignore
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The workplace: ledger, stage, recipe, tray. */
 import { watchDebounced } from '@vueuse/core';
-import { onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
+import { computed, onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -14,6 +14,8 @@ import LedgerPanel from '../ledger/LedgerPanel.vue';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import RecipePanel from '../recipe/RecipePanel.vue';
 import KeyList from '../shell/KeyList.vue';
+import SheetPanel from '../sheets/SheetPanel.vue';
+import SheetStage from '../sheets/SheetStage.vue';
 import TopLine from '../shell/TopLine.vue';
 import { SKETCH_EDITING } from '../sketch/editing-key.ts';
 import { useSketchEditing } from '../sketch/sketch-editing.ts';
@@ -61,6 +63,7 @@ const helpOpen = ref(false);
 const ledgerOpen = ref(true);
 const verbLine = useTemplateRef<InstanceType<typeof VerbLine>>('verbLine');
 const stage = useTemplateRef<InstanceType<typeof Stage>>('stage');
+const sheetStage = useTemplateRef<InstanceType<typeof SheetStage>>('sheetStage');
 const assemblyStage = useTemplateRef<InstanceType<typeof AssemblyStage>>('assemblyStage');
 
 /** The kernel's start takes all of a small machine; it waits until the first picture from before is up. */
@@ -77,7 +80,9 @@ watch(
       const wanted = props.place === 'part' ? props.open : undefined;
       const assembly = props.place === 'assembly' ? props.open : undefined;
       const active = wanted && design.design?.parts[wanted] ? wanted : (design.design?.partOrder[0] ?? null);
+      const sheet = props.place === 'sheet' ? props.open : undefined;
       if (assembly && design.design?.assemblies?.[assembly]) session.openAssembly(assembly);
+      else if (sheet && design.design?.sheets?.[sheet]) session.openSheet(sheet);
       else session.openPart(active);
       session.traced = null;
       void project.load();
@@ -95,14 +100,23 @@ watch(
 );
 
 // The address says which part is open, so that it can be shared and gone back to.
-watch([() => session.activePart, () => session.activeAssembly], ([part, assembly]) => {
-  const open = part ?? assembly;
-  if (open && design.id === props.design && open !== props.open)
-    void (props.open ? router.push : router.replace)(`/designs/${props.design}/${part ? 'part' : 'assembly'}/${open}`);
+const openNow = computed(() =>
+  session.activePart
+    ? (['part', session.activePart] as const)
+    : session.activeAssembly
+      ? (['assembly', session.activeAssembly] as const)
+      : session.activeSheet
+        ? (['sheet', session.activeSheet] as const)
+        : null,
+);
+watch(openNow, (now) => {
+  if (now && design.id === props.design && now[1] !== props.open)
+    void (props.open ? router.push : router.replace)(`/designs/${props.design}/${now[0]}/${now[1]}`);
 });
 watch([() => props.place, () => props.open], ([place, open]) => {
-  if (!open || open === (session.activePart ?? session.activeAssembly)) return;
+  if (!open || open === openNow.value?.[1]) return;
   if (place === 'assembly' && design.design?.assemblies?.[open]) session.openAssembly(open);
+  else if (place === 'sheet' && design.design?.sheets?.[open]) session.openSheet(open);
   else if (place === 'part' && design.design?.parts[open]) session.openPart(open);
 });
 
@@ -148,6 +162,7 @@ watch(
     if (!d) return;
     if (session.activePart && !d.parts[session.activePart]) session.openPart(d.partOrder[0] ?? null);
     if (session.activeAssembly && !d.assemblies?.[session.activeAssembly]) session.openPart(d.partOrder[0] ?? null);
+    if (session.activeSheet && !d.sheets?.[session.activeSheet]) session.openPart(d.partOrder[0] ?? null);
     const steps = d.parts[session.activePart ?? '']?.steps ?? {};
     if (session.sketching && !steps[session.sketching]) session.leaveSketch();
     if (session.editing && !steps[session.editing]) session.editing = null;
@@ -167,7 +182,7 @@ useKeys({
   verbs: () => verbLine.value?.verbs ?? [],
   openList: () => (listOpen.value = true),
   openHelp: () => (helpOpen.value = true),
-  fit: () => (stage.value ?? assemblyStage.value)?.fit(),
+  fit: () => (stage.value ?? assemblyStage.value ?? sheetStage.value)?.fit(),
   openStack: () => (stage.value ?? assemblyStage.value)?.openStack(),
 });
 
@@ -209,6 +224,7 @@ onBeforeUnmount(() => {
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <div class="relative grid min-h-0 min-w-0">
           <AssemblyStage v-if="session.activeAssembly" ref="assemblyStage" />
+          <SheetStage v-else-if="session.activeSheet" ref="sheetStage" />
           <Stage v-else ref="stage" :editing="editing" />
           <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
@@ -222,6 +238,7 @@ onBeforeUnmount(() => {
       <HistoryPanel v-else-if="session.showHistory" />
       <TracePanel v-else-if="session.traced" :reference="session.traced" />
       <TogetherPanel v-else-if="session.activeAssembly" />
+      <SheetPanel v-else-if="session.activeSheet" />
       <RecipePanel v-else />
     </div>
     <VariantTable v-if="session.showVariants" />

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core';
 import { useModes } from '../modes/mode-stack.ts';
 import { useWorkplaceModes } from '../modes/workplace-modes.ts';
 import { useTogether } from '../together/together-store.ts';
+import { useSheets } from '../sheets/sheet-store.ts';
 import { useClashOffer } from '../sketch/clash-offer.ts';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -27,6 +28,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
   const clash = useClashOffer();
   const modes = useModes();
   const together = useTogether();
+  const sheets = useSheets();
   useWorkplaceModes(editing);
 
   /** One level back, never more. */
@@ -34,7 +36,7 @@ export function useKeys({ editing, verbs, openList, openHelp, fit, openStack }: 
     if (session.notice || clash.rows.length > 0) {
       session.notice = null;
       clash.drop();
-    } else if (!modes.escape()) {
+    } else if (!modes.escape() && !sheets.letGo()) {
       session.picks = [];
       together.picked = [];
     }

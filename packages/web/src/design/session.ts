@@ -23,6 +23,8 @@ export const useSession = defineStore('session', () => {
   const activePart = ref<string | null>(null);
   /** The assembly on the stage, in place of a part. */
   const activeAssembly = ref<string | null>(null);
+  /** The sheet on the stage, in place of both. */
+  const activeSheet = ref<string | null>(null);
   /** Where the part on the stage is seen among others: the assembly, and its instance there, outermost first. */
   const inPlace = shallowRef<{ readonly assembly: string; readonly instance: readonly string[] } | null>(null);
   /** The part beside it that is pointed out, by its key among those that stand there. */
@@ -106,6 +108,7 @@ export const useSession = defineStore('session', () => {
     leaveSketch();
     activePart.value = id;
     activeAssembly.value = null;
+    activeSheet.value = null;
     inPlace.value = null;
     beside.value = null;
     showFlex.value = false;
@@ -130,6 +133,11 @@ export const useSession = defineStore('session', () => {
   function openAssembly(id: string): void {
     openPart(null);
     activeAssembly.value = id;
+  }
+
+  function openSheet(id: string): void {
+    openPart(null);
+    activeSheet.value = id;
   }
 
   function openSketch(step: string): void {
@@ -164,6 +172,7 @@ export const useSession = defineStore('session', () => {
   return {
     activePart,
     activeAssembly,
+    activeSheet,
     inPlace,
     beside,
     sketching,
@@ -199,6 +208,7 @@ export const useSession = defineStore('session', () => {
     openPart,
     openInPlace,
     openAssembly,
+    openSheet,
     openSketch,
     standAt,
     leaveSketch,

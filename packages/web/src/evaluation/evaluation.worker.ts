@@ -15,6 +15,7 @@ import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
 import { fitWork } from './fit-work.ts';
 import { kernelWork } from './kernel-work.ts';
+import { sheetWork } from './sheet-work.ts';
 import { recallPart, rememberPart } from './picture-store.ts';
 import type { Progress } from './progress.ts';
 
@@ -155,6 +156,7 @@ async function showRemembered(
 const api = {
   ...kernelWork(ready, exclusive, messagesIn, heldNow),
   ...fitWork(ready, exclusive, messagesIn, heldNow),
+  ...sheetWork(ready, exclusive, messagesIn, heldNow),
   /** Hand over a design whole. */
   hold(design: Design): void {
     held = design;

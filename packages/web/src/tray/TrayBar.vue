@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The parts of the design; the one worked on is picked here. */
-import { addAssembly, deleteAssembly, formatNumber, massOf, newId, renameAssembly, renamePart } from '@helb/core';
-import { IconStack2 } from '@tabler/icons-vue';
+import { addAssembly, addSheet, changeSheet, deleteAssembly, deleteSheet, formatNumber, massOf, newId, newSheet, renameAssembly, renamePart, type Box, type Sheet } from '@helb/core'; // prettier-ignore
+import { IconFileText, IconStack2 } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -34,6 +34,37 @@ const assemblies = computed(() =>
     return own ? [{ id, own, count: own.instanceOrder.length }] : [];
   }),
 );
+
+const sheets = computed(() =>
+  (design.design?.sheetOrder ?? []).flatMap((id) => {
+    const own = design.design?.sheets?.[id];
+    if (!own) return [];
+    const { of } = own;
+    const drawn = 'part' in of ? design.design?.parts[of.part] : design.design?.assemblies?.[of.assembly];
+    return [{ id, own, drawn: drawn?.name ?? 'what is gone' }];
+  }),
+);
+
+/** Of the part or the assembly that is open; its front by the part’s own box. */
+function sheetOfOpen(): void {
+  const { activePart, activeAssembly } = session;
+  const of: Sheet['of'] | null = activePart
+    ? { part: activePart }
+    : activeAssembly
+      ? { assembly: activeAssembly }
+      : null;
+  if (!of) return;
+  const id = newId('h');
+  session.notice = design.edit(addSheet(id, newSheet('Sheet', of, activePart ? boxOfPart(activePart) : null)));
+  if (session.notice === null) session.openSheet(id);
+}
+
+function boxOfPart(id: string): Box | null {
+  const boxes = evaluation.parts.get(id)?.bodies.map((b) => b.box) ?? [];
+  if (boxes.length === 0) return null;
+  const over = (at: 'min' | 'max', of: (...n: number[]) => number) => [0, 1, 2].map((i) => of(...boxes.map((b) => b[at][i]!))) as unknown as Box['min']; // prettier-ignore
+  return { min: over('min', Math.min), max: over('max', Math.max) };
+}
 
 /** How often a part stands in the assembly on the stage. */
 const counts = computed(() => {
@@ -126,6 +157,38 @@ function caption(id: string): string {
         </button>
       </template>
     </TrayCard>
+    <TrayCard
+      v-for="{ id, own, drawn } in sheets"
+      :key="id"
+      :name="own.name"
+      what="sheet"
+      :open="session.activeSheet === id"
+      :of="null"
+      :rename="(name) => design.edit(changeSheet(id, { name }))"
+      :data-sheet="own.name"
+      @open="session.openSheet(id)"
+    >
+      <IconFileText class="mx-auto my-3 text-quiet" :size="28" stroke="1.2" />
+      <template #caption
+        ><span class="truncate">{{ drawn }}, {{ own.paper }}</span></template
+      >
+      <template v-if="session.activeSheet === id" #menu>
+        <button
+          class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
+          :aria-label="`Delete ${own.name}`"
+          @click.stop="session.notice = design.edit(deleteSheet(id))"
+        >
+          Delete
+        </button>
+      </template>
+    </TrayCard>
+    <button
+      v-if="session.activePart || session.activeAssembly"
+      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
+      @click="sheetOfOpen"
+    >
+      New sheet
+    </button>
     <button
       class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
       @click="newAssembly"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A part or an assembly in the tray: opened by a click, placed by its button or by dragging it. */
+/** A part, an assembly or a sheet in the tray: opened by a click, placed by its button or by dragging it. */
 import type { Instance } from '@helb/core';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
@@ -8,9 +8,10 @@ import { DRAGGED, usePlacing } from '../together/placing.ts';
 const props = defineProps<{
   name: string;
   /** What the name is of. */
-  what: 'part' | 'assembly';
+  what: 'part' | 'assembly' | 'sheet';
   open: boolean;
-  of: Instance['of'];
+  /** What can be placed of it; sheets cannot. */
+  of: Instance['of'] | null;
   rename: (name: string) => string | null;
 }>();
 const emit = defineEmits<{ open: [] }>();
@@ -23,7 +24,7 @@ const drag = (event: DragEvent) => event.dataTransfer?.setData(DRAGGED, JSON.str
   <div
     class="relative flex w-32 shrink-0 cursor-pointer flex-col rounded-lg border bg-panel px-2 pt-1.5 pb-1"
     :class="open ? 'border-signal' : 'border-hairline hover:border-quiet'"
-    :draggable="session.activeAssembly !== null && !open"
+    :draggable="session.activeAssembly !== null && of !== null && !open"
     @dragstart="drag"
     @click="open || emit('open')"
   >
@@ -31,7 +32,7 @@ const drag = (event: DragEvent) => event.dataTransfer?.setData(DRAGGED, JSON.str
     <NameField class="mt-0.5 text-xs" :name="name" :label="`Name of the ${what}`" :rename="rename" />
     <span class="number flex text-[11px] text-quiet"><slot name="caption" /></span>
     <button
-      v-if="session.activeAssembly && !open"
+      v-if="session.activeAssembly && of && !open"
       class="absolute top-1 left-1 min-h-6 rounded border border-hairline bg-panel px-1.5 text-[11px] text-link hover:border-link"
       :aria-label="`Place ${name}`"
       @click.stop="place(of)"

@@ -1,0 +1,194 @@
+/**
+ * Can the part be remade from what stands on the sheet alone? Told by the freedoms of the shape under the given sizes:
+ * what is still free is missing, what follows from others is said twice.
+ */
+import type { Design } from '../../document/schema.ts';
+import type { Sheet, SheetSize } from '../../document/sheet.ts';
+import type { Body } from '../../names/body.ts';
+import { dot, type Vec3 } from '../../space/vector.ts';
+import type { DrawnView } from '../drawn-view.ts';
+import { frameOfLook } from '../looks.ts';
+import type { SizeState } from '../measured.ts';
+import { alikeRounds, candidates } from './candidates.ts';
+import { RowSpace } from './row-space.ts';
+import { foundSpot, roundOf, rowOfSize } from './said.ts';
+import { Shape, type RoundFreedom } from './shape.ts';
+
+export interface AuditFinding {
+  readonly kind: 'missing' | 'twice' | 'wrong' | 'lost';
+  readonly says: string;
+  /** Sizes on the sheet that it is about. */
+  readonly sizes: readonly string[];
+  /** What would settle it: a size to be added, or to stand in place of the one it is about. */
+  readonly cure: SheetSize | null;
+}
+
+export interface Audit {
+  readonly findings: readonly AuditFinding[];
+  /** What is taken to be so without being said, as sentences. */
+  readonly taken: readonly string[];
+  /** Freedoms of the shape, and how many the sizes settle. */
+  readonly freedoms: number;
+  readonly settled: number;
+}
+
+const COUNT = /^\s*(\d+)\s*[×x]/;
+
+/** In this order sizes are taken to say something; what follows from those before is said twice. */
+const KINDS: readonly SheetSize['kind'][] = ['diameter', 'radius', 'across', 'up', 'straight', 'angle', 'note'];
+
+/** @param bodies of the part that is drawn */
+export function auditSheet(
+  design: Design,
+  sheet: Sheet,
+  bodies: readonly Body[],
+  views: ReadonlyMap<string, DrawnView>,
+  sizes: ReadonlyMap<string, SizeState>,
+): Audit {
+  const findings: AuditFinding[] = [];
+  const shape = new Shape(bodies, frameOfLook(sheet.front, 'front'));
+  const space = new RowSpace<string | null>(shape.width);
+  for (const row of shape.relations()) space.add(row, null);
+  const taken = drawnSo(shape, sheet).flatMap(({ says, rows }) =>
+    rows.filter((row) => space.add(row, null) === null).length > 0 ? [says] : [],
+  );
+  const free = shape.width - space.rank;
+  for (const [id, size] of Object.entries(sheet.sizes).sort(
+    ([, a], [, b]) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind),
+  )) {
+    const state = sizes.get(id);
+    const view = sheet.views[size.view];
+    if (!state) continue;
+    if (state.lost !== null || !state.measured || !view) {
+      findings.push({
+        kind: 'lost',
+        says: state.lost ?? 'Its view no longer stands on the sheet.',
+        sizes: [id],
+        cure: null,
+      });
+      continue;
+    }
+    findings.push(...faultsOf(id, size, state, view.look));
+    if (!('true' in state.measured) || !state.measured.true) continue;
+    const row = rowOfSize(shape, size, state.measured, frameOfLook(sheet.front, view.look));
+    if (!row) continue;
+    const counted = countedRounds(shape, size);
+    if (counted && counted.told !== counted.rounds.length) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
+    const rows = counted && counted.told === counted.rounds.length ? counted.rounds.map((r) => shape.only(r.unknown)) : [row]; // prettier-ignore
+    const follows = rows.map((own) => space.add(own, id));
+    if (follows.every((f) => f !== null))
+      findings.push(
+        saidTwice(
+          id,
+          size,
+          follows.flatMap((f) => f!),
+          sheet,
+        ),
+      );
+  }
+  const settled = space.rank - (shape.width - free);
+  for (const candidate of candidates(shape, design, sheet, views)) {
+    if (space.rank === shape.width) break;
+    const rows = candidate.alike.length > 1 ? candidate.alike.map((r) => shape.only(r.unknown)) : [candidate.row];
+    if (!rows.some((row) => space.says(row))) continue;
+    for (const row of rows) space.add(row, null);
+    findings.push({
+      kind: 'missing',
+      says: `${candidate.says.charAt(0).toUpperCase()}${candidate.says.slice(1)}.`,
+      sizes: [],
+      cure: candidate.size,
+    });
+  }
+  const unseen = shape.width - space.rank;
+  if (unseen > 0) findings.push({ kind: 'missing', says: `${unseen === 1 ? 'One more size is' : `${unseen} more sizes are`} missing that none of these views shows; add a view.`, sizes: [], cure: null }); // prettier-ignore
+  if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat nor a cylinder; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
+  return { findings, taken: [...new Set(taken)], freedoms: free, settled };
+}
+
+/** What is wrong with a size by itself. */
+function faultsOf(id: string, size: SheetSize, { measured, doubt }: SizeState, look: string): AuditFinding[] {
+  const found: AuditFinding[] = [];
+  if (doubt) found.push({ kind: 'lost', says: doubt.says, sizes: [id], cure: { ...size, of: [...doubt.of] } });
+  if (measured && 'true' in measured && !measured.true) found.push({ kind: 'wrong', says: `In the ${look} view this size is not seen true; take it in a view straight onto it.`, sizes: [id], cure: null }); // prettier-ignore
+  if (measured?.is === 'radius' && measured.whole) found.push({ kind: 'wrong', says: 'A radius is given of a full circle; its diameter is what is made and measured.', sizes: [id], cure: { ...size, kind: 'diameter' } }); // prettier-ignore
+  if (size.kind !== 'note' && size.text && !size.text.includes('<>') && /\d/.test(size.text.replace(COUNT, ''))) found.push({ kind: 'wrong', says: `A number is written by hand in “${size.text}”, which does not follow the model; let <> stand for the size.`, sizes: [id], cure: null }); // prettier-ignore
+  return found;
+}
+
+/** Of a size that says how many have it: those of the shape that do. */
+function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: readonly RoundFreedom[] } | null {
+  const told = COUNT.exec(size.text ?? '')?.[1];
+  if (told === undefined || (size.kind !== 'diameter' && size.kind !== 'radius')) return null;
+  const found = foundSpot(size.of[0]!, shape.bodies);
+  const round = found ? roundOf(shape, found) : null;
+  return round ? { told: Number(told), rounds: alikeRounds(shape, round) } : null;
+}
+
+function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[], sheet: Sheet): AuditFinding {
+  const others = [...new Set(from)].filter((o): o is string => o !== null && o !== id);
+  const look = (s: SheetSize) => sheet.views[s.view]!.look;
+  const where = others.map((o) => `the ${sheet.sizes[o]!.kind === 'across' || sheet.sizes[o]!.kind === 'up' ? 'length' : sheet.sizes[o]!.kind} in the ${look(sheet.sizes[o]!)} view`); // prettier-ignore
+  const by = others.length === 0 ? 'how the shape is drawn' : [...new Set(where)].slice(0, 3).join(', ');
+  return {
+    kind: 'twice',
+    says: `This size in the ${look(size)} view follows already from ${by}.`,
+    sizes: [id, ...others],
+    cure: null,
+  };
+}
+
+const PLACE = 1e-5;
+
+/**
+ * What whoever reads a drawing takes to be so as it is drawn: what lies in line lies in line, and what lies alike on
+ * both sides of a middle, with faces as large, does so; centre lines say it on the sheet.
+ */
+function drawnSo(shape: Shape, sheet: Sheet): { says: string; rows: Float64Array[] }[] {
+  const { x, y, normal } = frameOfLook(sheet.front, 'front');
+  return (
+    [
+      ['from left to right', x],
+      ['from top to bottom', y],
+      ['from front to rear', normal],
+    ] as const
+  ).flatMap(([says, d]) => {
+    // prettier-ignore
+    const all = levelsIn(shape, d).sort((a, b) => a.at - b.at);
+    const inLine = all.flatMap((l, i) => (i > 0 && Math.abs(l.at - all[i - 1]!.at) < PLACE ? [l.row.map((v, k) => v - all[i - 1]!.row[k]!)] : [])); // prettier-ignore
+    const flats = all.filter((l) => l.is === 'plane');
+    const [low, high] = [flats[0], flats.at(-1)];
+    const found = inLine.length > 0 ? [{ says: 'What is drawn in line is taken to be in line.', rows: inLine }] : [];
+    if (!low || !high || low === high) return found;
+    const twin = (l: Lying) => all.find((o) => o.is === l.is && Math.abs(o.at + l.at - low.at - high.at) < PLACE && Math.abs(o.like - l.like) < 1e-6 * Math.max(1, l.like)); // prettier-ignore
+    if (all.length < 3 || !all.every((l) => twin(l))) return found;
+    const rows = all.filter((l) => l !== low && l !== high).map((l) => l.row.map((v, i) => v + twin(l)!.row[i]! - low.row[i]! - high.row[i]!)); // prettier-ignore
+    return [...found, { says: `Taken to be alike ${says}, as it is drawn.`, rows }];
+  });
+}
+
+interface Lying {
+  readonly at: number;
+  readonly row: Float64Array;
+  /** Area of planes, radii about axes: what must be alike of twins. */
+  readonly like: number;
+  readonly is: 'plane' | 'axis';
+}
+
+/** Planes square to a direction, and axes, by where they lie along it. */
+function levelsIn(shape: Shape, d: Vec3): Lying[] {
+  const flats = shape.planes.flatMap((p): Lying[] => {
+    const along = dot(p.normal, d);
+    if (Math.abs(along) < 1 - 1e-9) return [];
+    return [{ at: p.offset * Math.sign(along), row: shape.offsetOf(p).map((v) => v * Math.sign(along)), like: p.area, is: 'plane' }]; // prettier-ignore
+  });
+  const axes = shape.axes
+    .filter((a) => Math.abs(dot(a.direction, d)) < 1e-9)
+    .map((a): Lying => ({ at: dot(a.at, d), row: asideRow(shape, a, d), like: shape.rounds.filter((r) => r.axis === a).reduce((sum, r) => sum + r.radius, 0), is: 'axis' })); // prettier-ignore
+  return [...flats, ...axes];
+}
+
+function asideRow(shape: Shape, { aside, unknowns }: Shape['axes'][number], d: Vec3): Float64Array {
+  const row = new Float64Array(shape.width);
+  aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, d)));
+  return row;
+}

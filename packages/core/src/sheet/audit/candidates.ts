@@ -1,0 +1,181 @@
+/** Sizes that could stand on the views there are, in the order in which a draughtsman would give them. */
+import type { Design } from '../../document/schema.ts';
+import type { Sheet, SheetSize } from '../../document/sheet.ts';
+import type { Vec2 } from '../../sketch/curves/spline.ts';
+import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
+import { formatQuantity } from '../../units/units.ts';
+import type { DrawnView, ViewSpot } from '../drawn-view.ts';
+import { frameOfLook } from '../looks.ts';
+import { along, foundSpot, motionsAt, roundOf, rowOfSize } from './said.ts';
+import type { RoundFreedom, Shape } from './shape.ts';
+
+export interface Candidate {
+  readonly size: SheetSize;
+  readonly row: Float64Array;
+  /** What it is of, as words that follow “is missing:”. */
+  readonly says: string;
+  /** Of rounds: all alike, which one size with their count would settle. */
+  readonly alike: readonly RoundFreedom[];
+}
+
+/** Something in a view that lies at one place along a direction. */
+interface Level {
+  readonly view: string;
+  readonly spot: ViewSpot;
+  readonly at: number;
+  readonly row: Float64Array;
+  readonly step: string;
+  readonly isRound: boolean;
+  readonly reach: number;
+}
+
+const PLACE = 1e-5;
+
+export function candidates(
+  shape: Shape,
+  design: Design,
+  sheet: Sheet,
+  views: ReadonlyMap<string, DrawnView>,
+): Candidate[] {
+  const straight = sheet.viewOrder.filter((id) => sheet.views[id]!.look !== 'oblique' && views.has(id));
+  const looks = straight.map((id) => ({ id, view: views.get(id)!, frame: frameOfLook(sheet.front, sheet.views[id]!.look) })); // prettier-ignore
+  const spots = looks.map(({ view }) =>
+    view.spots.map((spot) => ({ spot, found: foundSpot(spot.spot, shape.bodies) })),
+  );
+  const stepOf = (body: number, face: number): string => {
+    const id = shape.bodies[body]!.faceNames[face]?.[0]?.step;
+    const part = 'part' in sheet.of ? design.parts[sheet.of.part] : undefined;
+    return (id && part?.steps[id]?.name) ?? 'a face';
+  };
+
+  const length = (mm: number) => formatQuantity(Math.abs(mm), 'length', design.units);
+  const lengths: { order: number; of: Candidate }[] = [];
+  looks.forEach(({ id, view, frame }, v) => {
+    for (const [kind, u, axis] of [
+      ['across', frame.x, 0],
+      ['up', frame.y, 1],
+    ] as const) {
+      // prettier-ignore
+      const levels = levelsAlong(u, axis, id, spots[v]!, shape, stepOf);
+      for (const { order, a, b } of pairsOf(levels)) {
+        if (Math.abs(b.at - a.at) < PLACE) continue;
+        const row = b.row.map((x, i) => x - a.row[i]!);
+        const says = a.step === b.step ? `${a.step}, ${kind}` : `how far ${b.step} is from ${a.step}, ${kind}`;
+        lengths.push({ order, of: { size: { kind, view: id, of: [a.spot.spot, b.spot.spot] }, row, says: `${says} in the ${view.look} view: ${length(b.at - a.at)}`, alike: [] } }); // prettier-ignore
+      }
+    }
+  });
+
+  const rounds: Candidate[] = [];
+  const seen = new Set<RoundFreedom>();
+  looks.forEach(({ id, view }, v) => {
+    for (const { spot, found } of spots[v]!) {
+      if (!found || spot.what !== 'round') continue;
+      const round = roundOf(shape, found);
+      if (!round || seen.has(round)) continue;
+      const alike = alikeRounds(shape, round);
+      alike.forEach((r) => seen.add(r));
+      const whole = spot.piece.kind === 'circle';
+      const kind = whole ? 'diameter' : 'radius';
+      const face = found.faces.find((f) => shape.face(found.body, f) === round)!;
+      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, row: shape.only(round.unknown), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${view.look} view: ${length(whole ? 2 * round.radius : round.radius)}`, alike }); // prettier-ignore
+    }
+  });
+  return [...rounds, ...lengths.sort((a, b) => a.order - b.order).map((l) => l.of), ...anglesOf(shape, looks, spots)];
+}
+
+/** Of the same radius, hollow or not, about axes that run alike. */
+export const alikeRounds = (shape: Shape, round: RoundFreedom): RoundFreedom[] =>
+  shape.rounds.filter((r) => r.hollow === round.hollow && Math.abs(r.radius - round.radius) < PLACE && Math.abs(dot(r.axis.direction, round.axis.direction)) > 1 - 1e-9); // prettier-ignore
+
+type Spots = readonly { readonly spot: ViewSpot; readonly found: ReturnType<typeof foundSpot> }[];
+
+/** Of all that lies at one place the best to take it at: rounds by their centre, then what reaches farthest. */
+function levelsAlong(
+  u: Vec3,
+  axis: 0 | 1,
+  view: string,
+  spots: Spots,
+  shape: Shape,
+  stepOf: (body: number, face: number) => string,
+): Level[] {
+  const levels: Level[] = [];
+  for (const { spot, found } of spots) {
+    if (!found || spot.what === 'corner') continue;
+    const body = shape.bodies[found.body]!;
+    const isRound = spot.what === 'round';
+    if (isRound && (spot.piece.kind !== 'circle' || !roundOf(shape, found))) continue;
+    // A straight edge says where it lies only square to itself.
+    const { kind, axis: turned } = body.facts.edges[found.edge!]!;
+    const place = kind === 'circle' && turned ? turned.origin : found.at;
+    if (spot.piece.kind === 'line') {
+      const [p, q] = spot.piece.points;
+      if (Math.abs(q[axis] - p[axis]) > PLACE) continue;
+    }
+    const row = along(u, motionsAt(shape, found));
+    if (!row) continue;
+    const face =
+      found.faces.find((f) => shape.face(found.body, f)?.is === (isRound ? 'round' : 'plane')) ?? found.faces[0]!;
+    const reach = body.facts.edges[found.edge!]!.length;
+    const at = dot(place, u);
+    const own: Level = { view, spot, at, row, step: stepOf(found.body, face), isRound, reach };
+    const known = levels.findIndex((l) => Math.abs(l.at - at) < PLACE && l.isRound === isRound);
+    if (known < 0) levels.push(own);
+    else if (reach > levels[known]!.reach) levels[known] = own;
+  }
+  return levels.sort((a, b) => a.at - b.at);
+}
+
+/** All over first, then pairs that lie alike about the middle, then each from the first, then from its neighbour. */
+function pairsOf(levels: readonly Level[]): { order: number; a: Level; b: Level }[] {
+  const flats = levels.filter((l) => !l.isRound);
+  const [low, high] = [flats[0], flats.at(-1)];
+  const pairs: { order: number; a: Level; b: Level }[] = [];
+  if (low && high && low !== high) {
+    pairs.push({ order: 0, a: low, b: high });
+    const middle = low.at + high.at;
+    for (const l of levels) {
+      const other = levels.find(
+        (o) => o.at > l.at && o.isRound === l.isRound && Math.abs(o.at + l.at - middle) < PLACE,
+      );
+      if (other && l !== low) pairs.push({ order: 1, a: l, b: other });
+    }
+  }
+  const base = low ?? levels[0];
+  for (const l of levels) if (base && l !== base) pairs.push({ order: 2, a: base, b: l });
+  levels.forEach((l, i) => i > 0 && pairs.push({ order: 3, a: levels[i - 1]!, b: l }));
+  return pairs;
+}
+
+interface Looked {
+  readonly id: string;
+  readonly view: DrawnView;
+  readonly frame: Frame;
+}
+
+/** Of planes that stand at a slant: their angle to a straight edge they meet, where they are seen edge-on. */
+function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[]): Candidate[] {
+  return looks.flatMap(({ id, view, frame }, v) => {
+    const lines = spots[v]!.flatMap(({ spot, found }) => {
+      if (!found || spot.what !== 'line' || spot.piece.kind !== 'line') return [];
+      const edgeOn = found.faces.map((f) => shape.face(found.body, f)).find((f) => f?.is === 'plane' && Math.abs(dot(f.normal, frame.normal)) < 1e-6); // prettier-ignore
+      const { facts } = shape.bodies[found.body]!;
+      const [from, to] = facts.edges[found.edge!]!.ends.map((e) => dot(facts.corners[e]!, frame.normal));
+      // Only what lies in the plane of the paper is seen true.
+      if (from === undefined || to === undefined || Math.abs(to - from) > PLACE) return [];
+      return edgeOn?.is === 'plane' ? [{ spot, found, plane: edgeOn, ends: spot.piece.points }] : [];
+    });
+    return lines
+      .filter((l) => l.plane.tilts.length > 0)
+      .flatMap((slanted) => {
+        const meets = (p: Vec2) => slanted.ends.some((e) => Math.hypot(e[0] - p[0], e[1] - p[1]) < PLACE);
+        const other =
+          lines.find((l) => l.plane.tilts.length === 0 && l.ends.some(meets)) ??
+          lines.find((l) => l.plane.tilts.length === 0);
+        if (!other) return [];
+        const size: SheetSize = { kind: 'angle', view: id, of: [other.spot.spot, slanted.spot.spot] };
+        const row = rowOfSize(shape, size, { is: 'angle', apex: [0, 0], from: 0, value: 1, true: true }, frame);
+        return row ? [{ size, row, says: `the angle of a slanted face in the ${view.look} view`, alike: [] }] : [];
+      });
+  });
+}

@@ -1,0 +1,132 @@
+/** What sizes say of a shape’s freedoms: a row over its unknowns each. */
+import type { SheetSize, SheetSpot } from '../../document/sheet.ts';
+import type { Body } from '../../names/body.ts';
+import { findEdge } from '../../names/find-edge.ts';
+import { findVertex } from '../../names/find-vertex.ts';
+import { facesAtCorner } from '../../names/neighbours.ts';
+import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
+import type { Measured } from '../measured.ts';
+import type { Motion, RoundFreedom, Shape } from './shape.ts';
+
+interface Found {
+  readonly body: number;
+  readonly at: Vec3;
+  readonly faces: readonly number[];
+  /** Of an edge. */
+  readonly edge: number | null;
+}
+
+/** Where a spot is in the shape; null where it is not found for sure. */
+export function foundSpot(spot: SheetSpot, bodies: readonly Body[]): Found | null {
+  if ('vertex' in spot) {
+    const finding = findVertex(spot.vertex, bodies);
+    if (finding.how === 'lost') return null;
+    const { body, vertex } = finding.found;
+    return { body: bodies.indexOf(body), at: body.facts.corners[vertex]!, faces: facesAtCorner(body, vertex), edge: null }; // prettier-ignore
+  }
+  const finding = findEdge(spot.edge, bodies);
+  if (finding.how === 'lost') return null;
+  const { body, edge } = finding.found;
+  const { middle, faces } = body.facts.edges[edge]!;
+  return { body: bodies.indexOf(body), at: middle, faces: [...new Set(faces)], edge };
+}
+
+/** Of a round edge the round it is of, and the plane it lies in by its motion. */
+export function roundOf(shape: Shape, { body, faces }: Found): RoundFreedom | null {
+  const rounds = faces.map((f) => shape.face(body, f)).filter((f): f is RoundFreedom => f?.is === 'round');
+  return rounds[0] ?? null;
+}
+
+/** How what a spot stands for moves, in all directions in which that is known. */
+export function motionsAt(shape: Shape, found: Found): Motion[] {
+  const facts = shape.bodies[found.body]!.facts;
+  const round = found.edge !== null && facts.edges[found.edge]!.kind === 'circle' ? roundOf(shape, found) : null;
+  if (round) {
+    const flat = found.faces.filter((f) => shape.face(found.body, f)?.is === 'plane');
+    return [...shape.axisMotions(round.axis), ...flat.flatMap((f) => shape.motion(found.body, f, found.at) ?? [])];
+  }
+  const own = found.faces.flatMap((f) => {
+    const motion = shape.motion(found.body, f, found.at);
+    return motion ? [{ face: f, motion }] : [];
+  });
+  // Where a round runs on from a plane, the seam goes with the round’s axis.
+  const seams = own.flatMap(({ face, motion }) => {
+    const freedom = shape.face(found.body, face);
+    if (freedom?.is !== 'round') return [];
+    if (!own.some((o) => o.face !== face && Math.abs(Math.abs(dot(o.motion.along, motion.along)) - 1) < 1e-6))
+      return [];
+    const along = unit(cross(freedom.axis.direction, motion.along))!;
+    const row = new Float64Array(shape.width);
+    freedom.axis.aside.forEach((e, k) => (row[freedom.axis.unknowns[k]!] = dot(e, along)));
+    return [{ along, row }];
+  });
+  return [...own.map((o) => o.motion), ...seams];
+}
+
+/** How it moves along a direction; null where that does not follow from faces that are judged. */
+export function along(direction: Vec3, motions: readonly Motion[]): Float64Array | null {
+  // The direction put together from those whose motion is known, one face alone where one will do.
+  const alone = motions.find((m) => Math.abs(Math.abs(dot(m.along, direction)) - 1) < 1e-9);
+  if (alone) return alone.row.map((x) => x * Math.sign(dot(alone.along, direction)));
+  const chosen: { u: Vec3; row: Float64Array }[] = [];
+  for (const m of motions) {
+    let [u, row] = [m.along, m.row];
+    for (const c of chosen) {
+      const f = dot(u, c.u);
+      u = minus(u, [c.u[0] * f, c.u[1] * f, c.u[2] * f]);
+      row = row.map((x, i) => x - f * c.row[i]!);
+    }
+    const size = Math.hypot(...u);
+    if (size < 1e-6) continue;
+    chosen.push({ u: [u[0] / size, u[1] / size, u[2] / size], row: row.map((x) => x / size) });
+  }
+  let rest = direction;
+  const sum = new Float64Array(motions[0]?.row.length ?? 0);
+  for (const { u, row } of chosen) {
+    const f = dot(rest, u);
+    rest = minus(rest, [u[0] * f, u[1] * f, u[2] * f]);
+    row.forEach((x, i) => (sum[i]! += f * x));
+  }
+  return Math.hypot(...rest) < 1e-6 ? sum : null;
+}
+
+/** What a size says; null where it says nothing that is judged. */
+export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, frame: Frame): Float64Array | null {
+  const found = size.of.map((spot) => foundSpot(spot, shape.bodies));
+  const [one, other] = found;
+  if (!one || other === null) return null;
+  if (measured.is === 'diameter' || measured.is === 'radius') {
+    const round = roundOf(shape, one);
+    return round ? shape.only(round.unknown) : null;
+  }
+  if (measured.is === 'length') {
+    const { along: u } = measured;
+    const direction: Vec3 = [0, 1, 2].map((i) => u[0] * frame.x[i]! + u[1] * frame.y[i]!) as unknown as Vec3;
+    const ends = other ? [one, other] : endsOf(shape, one);
+    const [a, b] = ends.map((e) => along(direction, motionsAt(shape, e)));
+    return a && b ? b.map((x, i) => x - a[i]!) : null;
+  }
+  if (measured.is === 'angle' && other) {
+    const [a, b] = [one, other].map((f) => tiltOf(shape, f, frame));
+    return a && b ? b.map((x, i) => x - a[i]!) : null;
+  }
+  return null;
+}
+
+/** The two ends of an edge. */
+function endsOf(shape: Shape, { body, edge }: Found): Found[] {
+  const own = shape.bodies[body]!;
+  return (edge === null ? [] : own.facts.edges[edge]!.ends).map((vertex) => ({ body, at: own.facts.corners[vertex]!, faces: facesAtCorner(own, vertex), edge: null })); // prettier-ignore
+}
+
+/** How a straight edge turns in a view: as the face turns that is seen edge-on there. */
+function tiltOf(shape: Shape, { body, faces }: Found, frame: Frame): Float64Array | null {
+  for (const f of faces) {
+    const own = shape.face(body, f);
+    if (own?.is !== 'plane' || Math.abs(dot(own.normal, frame.normal)) > 1e-6) continue;
+    const row = new Float64Array(shape.width);
+    for (const { about, unknown } of own.tilts) row[unknown] = dot(about, frame.normal);
+    return row;
+  }
+  return null;
+}

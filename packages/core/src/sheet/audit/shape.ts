@@ -1,0 +1,190 @@
+/**
+ * The freedoms of a shape: how its faces could lie otherwise while it stays the same kind of shape. A plane can move
+ * along its normal, and turn where it stands at a slant; a round’s axis can move aside, and its radius change. What is
+ * drawn square, in line, about one axis or running on smoothly is taken so, as whoever reads a drawing does.
+ */
+import type { Body } from '../../names/body.ts';
+import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
+
+/** Directions and places nearer alike than this are the same; lengths by the size of the shape. */
+const SAME = 1e-6;
+
+export interface PlaneFreedom {
+  readonly is: 'plane';
+  readonly normal: Vec3;
+  /** It turns about this place. */
+  readonly center: Vec3;
+  readonly offset: number;
+  /** Axes about which it may turn, each with its unknown. */
+  readonly tilts: readonly { readonly about: Vec3; readonly unknown: number }[];
+  area: number;
+}
+export interface AxisFreedom {
+  readonly direction: Vec3;
+  readonly at: Vec3;
+  readonly aside: readonly [Vec3, Vec3];
+  readonly unknowns: readonly [number, number];
+}
+export interface RoundFreedom {
+  readonly is: 'round';
+  readonly axis: AxisFreedom;
+  readonly radius: number;
+  readonly hollow: boolean;
+  readonly unknown: number;
+}
+export type FaceFreedom = PlaneFreedom | RoundFreedom;
+
+/** A direction, and how what lies along it moves with the unknowns. */
+export interface Motion {
+  readonly along: Vec3;
+  readonly row: Float64Array;
+}
+
+export class Shape {
+  readonly planes: PlaneFreedom[] = [];
+  readonly rounds: RoundFreedom[] = [];
+  readonly axes: AxisFreedom[] = [];
+  /** Faces that are neither flat nor cylinders: these are not judged. */
+  others = 0;
+  width = 0;
+  private readonly ofFace: (FaceFreedom | null)[][];
+  private readonly size: number;
+
+  /** @param square the three directions in which planes are taken to lie as they are drawn */
+  constructor(
+    readonly bodies: readonly Body[],
+    private readonly square: Frame,
+  ) {
+    this.size = Math.max(1, ...bodies.map(({ facts: { box } }) => Math.hypot(...minus(box.max, box.min))));
+    this.ofFace = bodies.map((body) => body.facts.faces.map((_, face) => this.freedomOf(body, face)));
+  }
+
+  face(body: number, face: number): FaceFreedom | null {
+    return this.ofFace[body]![face]!;
+  }
+
+  /** Rows that hold by what is taken so: smooth edges, and the shape as a whole, which may stand anywhere. */
+  relations(): Float64Array[] {
+    const rows: Float64Array[] = [0, 1, 2].map((i) => this.moved([Number(i === 0), Number(i === 1), Number(i === 2)]));
+    this.bodies.forEach((body, at) =>
+      body.facts.edges.forEach(({ faces: [one, other], middle }, edge) => {
+        if (one === undefined || other === undefined || one === other || Math.abs(body.facts.bends[edge]!) > 1e-6)
+          return;
+        const [a, b] = [this.motion(at, one, middle), this.motion(at, other, middle)];
+        if (!a || !b) return;
+        const same = dot(a.along, b.along);
+        if (Math.abs(Math.abs(same) - 1) < 1e-6) rows.push(a.row.map((x, i) => x * Math.sign(same) - b.row[i]!));
+      }),
+    );
+    return rows.filter((row) => row.some((x) => x !== 0));
+  }
+
+  /** All unknowns when the whole shape is moved: told apart from its own freedoms. */
+  private moved(by: Vec3): Float64Array {
+    const row = new Float64Array(this.width);
+    this.planes.forEach((p, i) => (row[this.planeUnknown[i]!] = dot(p.normal, by)));
+    for (const { aside, unknowns } of this.axes) aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, by)));
+    return row;
+  }
+
+  /** How a place on a face moves square to it. @returns null of a face that is not judged */
+  motion(body: number, face: number, at: Vec3): Motion | null {
+    const own = this.face(body, face);
+    if (!own) return null;
+    const row = new Float64Array(this.width);
+    if (own.is === 'plane') {
+      row[this.planeUnknown[this.planes.indexOf(own)]!] = 1;
+      for (const { about, unknown } of own.tilts)
+        row[unknown] = -dot(cross(about, own.normal), minus(at, own.center)) / this.size;
+      return { along: own.normal, row };
+    }
+    const out = minus(at, own.axis.at);
+    const off = minus(out, scaled(own.axis.direction, dot(out, own.axis.direction)));
+    const along = unit(off);
+    if (!along) return null;
+    own.axis.aside.forEach((e, k) => (row[own.axis.unknowns[k]!] = dot(e, along)));
+    row[own.unknown] = 1;
+    return { along, row };
+  }
+
+  /** How an axis moves aside. */
+  axisMotions({ aside, unknowns }: AxisFreedom): Motion[] {
+    return aside.map((along, k) => ({ along, row: this.only(unknowns[k]!) }));
+  }
+
+  only(unknown: number): Float64Array {
+    const row = new Float64Array(this.width);
+    row[unknown] = 1;
+    return row;
+  }
+
+  offsetOf(plane: PlaneFreedom): Float64Array {
+    return this.only(this.planeUnknown[this.planes.indexOf(plane)]!);
+  }
+
+  private readonly planeUnknown: number[] = [];
+
+  private freedomOf({ facts }: Body, face: number): FaceFreedom | null {
+    const { kind, normal, center, radius, axis, hollow, area } = facts.faces[face]!;
+    if (kind === 'plane' && normal) return this.planeOf(normal, center, area);
+    if (kind === 'cylinder' && axis && radius !== null) return this.roundOf(axis.direction, axis.origin, radius, hollow ?? false); // prettier-ignore
+    this.others++;
+    return null;
+  }
+
+  private planeOf(normal: Vec3, center: Vec3, area: number): PlaneFreedom {
+    const n = signed(normal);
+    const offset = dot(n, center);
+    const known = this.planes.find(
+      (p) => dot(p.normal, n) > 1 - SAME && Math.abs(p.offset - offset) < SAME * this.size,
+    );
+    if (known) {
+      known.area += area;
+      return known;
+    }
+    this.planeUnknown.push(this.width++);
+    const axes = [this.square.x, this.square.y, this.square.normal];
+    const straight = axes.some((a) => Math.abs(dot(a, n)) > 1 - SAME);
+    const level = axes.filter((a) => Math.abs(dot(a, n)) < SAME);
+    const about = straight ? [] : level.length > 0 ? level.slice(0, 1) : asideOf(n);
+    const own: PlaneFreedom = { is: 'plane', normal: n, center, offset, area, tilts: about.map((a) => ({ about: a, unknown: this.width++ })) }; // prettier-ignore
+    this.planes.push(own);
+    return own;
+  }
+
+  private roundOf(direction: Vec3, origin: Vec3, radius: number, hollow: boolean): RoundFreedom {
+    const d = signed(direction);
+    const near = SAME * this.size;
+    const apart = (p: Vec3) => {
+      const off = minus(origin, p);
+      return Math.hypot(...minus(off, scaled(d, dot(off, d))));
+    };
+    let axis = this.axes.find((a) => dot(a.direction, d) > 1 - SAME && apart(a.at) < near);
+    if (!axis) {
+      const main = [this.square.x, this.square.y, this.square.normal].filter((a) => Math.abs(dot(a, d)) < SAME);
+      const aside = (main.length === 2 ? main : asideOf(d)) as unknown as [Vec3, Vec3];
+      axis = { direction: d, at: origin, aside, unknowns: [this.width++, this.width++] };
+      this.axes.push(axis);
+    }
+    const known = this.rounds.find((r) => r.axis === axis && r.hollow === hollow && Math.abs(r.radius - radius) < near);
+    if (known) return known;
+    const own: RoundFreedom = { is: 'round', axis, radius, hollow, unknown: this.width++ };
+    this.rounds.push(own);
+    return own;
+  }
+}
+
+const scaled = ([x, y, z]: Vec3, by: number): Vec3 => [x * by, y * by, z * by];
+
+/** One of the two directions of a line, always the same. */
+function signed(v: Vec3): Vec3 {
+  const first = v.find((c) => Math.abs(c) > 1e-9) ?? 1;
+  return first < 0 ? [-v[0] || 0, -v[1] || 0, -v[2] || 0] : v;
+}
+
+/** Two directions square to one, and to each other. */
+function asideOf(n: Vec3): Vec3[] {
+  const other: Vec3 = Math.abs(n[2]) < 0.9 ? [0, 0, 1] : [1, 0, 0];
+  const one = unit(cross(n, other))!;
+  return [one, cross(n, one)];
+}

@@ -1,0 +1,315 @@
+<script setup lang="ts">
+/** Paper on the stage: views that can be moved, places at which sizes are taken, sizes that are dragged where they read well. */
+import { PENS, CAPITALS, paperSize, sheetPath, type OnPaper, type PlacedView, type ViewSpot } from '@helb/core';
+import { useElementSize, useEventListener } from '@vueuse/core';
+import { computed, reactive, ref, shallowRef, useTemplateRef } from 'vue';
+import { nearestSpot } from './nearest-spot.ts';
+import { useSheets } from './sheet-store.ts';
+
+const sheets = useSheets();
+const frame = useTemplateRef<HTMLElement>('frame');
+const { width, height } = useElementSize(frame);
+
+const paper = computed(() => (sheets.sheet ? paperSize(sheets.sheet) : ([420, 297] as const)));
+/** Pixels a mm, and where the paper’s upper left corner lies, in pixels; none: it fits. */
+const look = reactive<{ zoom: number | null; x: number; y: number }>({ zoom: null, x: 0, y: 0 });
+const ROOM = 24;
+const fitting = computed(() => Math.max(0.2, Math.min((width.value - 2 * ROOM) / paper.value[0], (height.value - 2 * ROOM) / paper.value[1]))); // prettier-ignore
+const zoom = computed(() => look.zoom ?? fitting.value);
+const corner = computed(() =>
+  look.zoom === null
+    ? { x: (width.value - paper.value[0] * zoom.value) / 2, y: (height.value - paper.value[1] * zoom.value) / 2 }
+    : { x: look.x, y: look.y },
+);
+const fit = (): void => void (look.zoom = null);
+defineExpose({ fit });
+
+function toPaper(event: PointerEvent | WheelEvent): [number, number] {
+  const box = frame.value!.getBoundingClientRect();
+  return [
+    (event.clientX - box.left - corner.value.x) / zoom.value,
+    paper.value[1] - (event.clientY - box.top - corner.value.y) / zoom.value,
+  ];
+}
+
+function wheel(event: WheelEvent): void {
+  const box = frame.value!.getBoundingClientRect();
+  const [px, py] = [event.clientX - box.left, event.clientY - box.top];
+  const next = Math.min(40, Math.max(fitting.value / 2, zoom.value * Math.exp(-event.deltaY * 0.0015)));
+  const by = next / zoom.value;
+  const { x, y } = corner.value;
+  Object.assign(look, { zoom: next, x: px - (px - x) * by, y: py - (py - y) * by });
+}
+
+/** One path a pen, and the words: few elements, whatever is drawn. */
+function grouped(items: readonly OnPaper[]) {
+  const paths = new Map<keyof typeof PENS, string[]>();
+  const filled: string[] = [];
+  const texts: Extract<OnPaper, { is: 'text' }>[] = [];
+  for (const item of items) {
+    if (item.is === 'text') texts.push(item);
+    else if (item.is === 'filled')
+      filled.push(`M ${item.points.map(([x, y]) => `${x} ${paper.value[1] - y}`).join(' L ')} Z`);
+    else {
+      const own = paths.get(item.pen) ?? [];
+      own.push(sheetPath(item.piece, paper.value[1]));
+      paths.set(item.pen, own);
+    }
+  }
+  return { paths: [...paths].map(([pen, all]) => ({ pen, d: all.join(' ') })), filled: filled.join(' '), texts };
+}
+const drawnFrame = computed(() => grouped(sheets.composed?.frame ?? []));
+const drawnViews = computed(() => (sheets.composed?.views ?? []).map((view) => ({ view, drawn: grouped(view.items) })));
+const drawnSizes = computed(() => (sheets.composed?.sizes ?? []).map((size) => ({ size, drawn: grouped(size.items) })));
+
+const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: ViewSpot } | null>(null);
+const REACH_PX = 9;
+
+/** What is being dragged, and how far, mm on the paper. */
+const drag = ref<
+  | { kind: 'view' | 'size'; id: string; from: [number, number]; by: [number, number]; begun: boolean }
+  | { kind: 'paper'; from: [number, number]; at: { x: number; y: number }; begun: boolean }
+  | null
+>(null);
+const BEGINS_PX = 4;
+
+const sizeAt = (event: PointerEvent): string | null =>
+  (event.target as Element).closest<SVGElement>('[data-size]')?.dataset.size ?? null;
+
+function viewAt([x, y]: readonly [number, number]): PlacedView | null {
+  const room = 3;
+  return (
+    sheets.composed?.views.find(
+      ({ box: [x0, y0, x1, y1] }) => x >= x0 - room && x <= x1 + room && y >= y0 - room && y <= y1 + room,
+    ) ?? null
+  );
+}
+
+function down(event: PointerEvent): void {
+  if (event.button !== 0) return;
+  const at = toPaper(event);
+  const size = sizeAt(event);
+  frame.value!.setPointerCapture(event.pointerId);
+  const view = viewAt(at);
+  if (size) drag.value = { kind: 'size', id: size, from: at, by: [0, 0], begun: false };
+  else if (view && !pointed.value) drag.value = { kind: 'view', id: view.id, from: at, by: [0, 0], begun: false };
+  else if (!view) drag.value = { kind: 'paper', from: [event.clientX, event.clientY], at: { ...corner.value }, begun: false }; // prettier-ignore
+}
+
+function move(event: PointerEvent): void {
+  const own = drag.value;
+  if (own?.kind === 'paper') {
+    const [dx, dy] = [event.clientX - own.from[0], event.clientY - own.from[1]];
+    own.begun ||= Math.hypot(dx, dy) > BEGINS_PX;
+    if (own.begun) Object.assign(look, { zoom: zoom.value, x: own.at.x + dx, y: own.at.y + dy });
+    return;
+  }
+  const at = toPaper(event);
+  if (own) {
+    own.by = [at[0] - own.from[0], at[1] - own.from[1]];
+    own.begun ||= Math.hypot(...own.by) * zoom.value > BEGINS_PX;
+    return;
+  }
+  const views = (sheets.composed?.views ?? []).map((view) => ({ view, spots: sheets.geometry?.views.get(view.id)?.spots ?? [] })); // prettier-ignore
+  pointed.value = sizeAt(event) ? null : nearestSpot(at, views, REACH_PX / zoom.value);
+}
+
+function up(event: PointerEvent): void {
+  const own = drag.value;
+  drag.value = null;
+  if (own?.begun && own.kind === 'view') return sheets.shiftView(own.id, own.by);
+  if (own?.begun && own.kind === 'size') {
+    const size = sheets.composed?.sizes.find((s) => s.id === own.id);
+    const view = sheets.composed?.views.find((v) => v.id === size?.view);
+    if (size && view) sheets.place(own.id, [size.place[0] + own.by[0] - view.at[0], size.place[1] + own.by[1] - view.at[1]]); // prettier-ignore
+    return;
+  }
+  if (own?.begun || event.button !== 0) return;
+  click(event, own?.kind === 'size' ? own.id : null, own?.kind === 'view' ? own.id : null);
+}
+
+function click(event: PointerEvent, size: string | null, view: string | null): void {
+  const at = pointed.value;
+  if (size) {
+    sheets.letGo();
+    sheets.pickedSize = size;
+  } else if (at) {
+    const pick = { view: at.view.id, spot: at.spot };
+    const before = event.shiftKey && sheets.picked[0]?.view === at.view.id ? sheets.picked.slice(-1) : [];
+    sheets.letGo();
+    sheets.picked = [...before, pick];
+  } else {
+    sheets.letGo();
+    sheets.pickedView = view;
+  }
+}
+
+useEventListener(window, 'keydown', (event) => {
+  const typing = (event.target as HTMLElement).closest('input, textarea, select, [role="menu"], [role="dialog"]');
+  if (!typing && (event.key === 'Delete' || event.key === 'Backspace')) sheets.remove();
+});
+
+/** Where a dragged view goes along, the front taking those in line with it. */
+function shiftOf(view: string): string | undefined {
+  const own = drag.value;
+  if (own?.kind !== 'view' || !own.begun) return undefined;
+  const looks = sheets.sheet?.views;
+  if (own.id !== view && looks?.[own.id]?.look !== 'front') return undefined;
+  return `translate(${own.by[0]} ${-own.by[1]})`;
+}
+const shiftOfSize = (id: string, view: string): string | undefined =>
+  drag.value?.kind === 'size' && drag.value.begun && drag.value.id === id
+    ? `translate(${drag.value.by[0]} ${-drag.value.by[1]})`
+    : shiftOf(view);
+
+/** A spot drawn on the paper. */
+function spotPath(view: PlacedView, spot: ViewSpot): string {
+  const to = ([x, y]: readonly [number, number]) => [x * view.by + view.move[0], paper.value[1] - (y * view.by + view.move[1])]; // prettier-ignore
+  const { piece } = spot;
+  if (piece.kind === 'point') {
+    const [x, y] = to(piece.points[0]) as [number, number];
+    return `M ${x - 1.2} ${y} a 1.2 1.2 0 1 0 2.4 0 a 1.2 1.2 0 1 0 -2.4 0`;
+  }
+  return sheets.composed ? sheetPath(scaled(view, piece), paper.value[1]) : '';
+}
+function scaled(view: PlacedView, piece: ViewSpot['piece']): ViewSpot['piece'] {
+  const points = piece.points.map(([x, y]) => [x * view.by + view.move[0], y * view.by + view.move[1]] as const);
+  const grown = piece.kind === 'circle' ? { radius: piece.radius * view.by } : piece.kind === 'ellipse' || piece.kind === 'elliptical_arc' ? { minor: piece.minor * view.by } : {}; // prettier-ignore
+  return { ...piece, points, ...grown } as ViewSpot['piece'];
+}
+const lit = computed(() => {
+  const views = new Map((sheets.composed?.views ?? []).map((v) => [v.id, v]));
+  const picks = sheets.picked.flatMap(({ view, spot }) => (views.has(view) ? [{ d: spotPath(views.get(view)!, spot), picked: true }] : [])); // prettier-ignore
+  return [...picks, ...(pointed.value ? [{ d: spotPath(pointed.value.view, pointed.value.spot), picked: false }] : [])];
+});
+const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers: 'Spline Sans Mono' } as const;
+</script>
+
+<template>
+  <div
+    ref="frame"
+    data-testid="sheet"
+    class="relative min-h-0 touch-none overflow-hidden bg-tray"
+    :class="{ 'cursor-grabbing': drag?.begun, 'cursor-pointer': pointed }"
+    @wheel.prevent="wheel"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="drag = null"
+    @pointerleave="pointed = null"
+  >
+    <svg
+      v-if="sheets.composed"
+      class="absolute bg-white shadow-md"
+      role="img"
+      :aria-label="`Sheet ${sheets.sheet?.name}`"
+      :style="{
+        left: `${corner.x}px`,
+        top: `${corner.y}px`,
+        width: `${paper[0] * zoom}px`,
+        height: `${paper[1] * zoom}px`,
+      }"
+      :viewBox="`0 0 ${paper[0]} ${paper[1]}`"
+      fill="none"
+      stroke="#1F2A30"
+      stroke-linecap="round"
+    >
+      <g
+        v-for="(group, i) in [{ drawn: drawnFrame }, ...drawnViews, ...drawnSizes]"
+        :key="i"
+        :data-view="'view' in group ? sheets.sheet?.views[group.view.id]?.look : undefined"
+        :data-size="'size' in group ? group.size.id : undefined"
+        :transform="
+          'view' in group
+            ? shiftOf(group.view.id)
+            : 'size' in group
+              ? shiftOfSize(group.size.id, group.size.view)
+              : undefined
+        "
+        :class="{
+          'sheet-size': 'size' in group,
+          'sheet-picked':
+            ('size' in group && group.size.id === sheets.pickedSize) ||
+            ('view' in group && group.view.id === sheets.pickedView),
+        }"
+      >
+        <path
+          v-for="{ pen, d } in group.drawn.paths"
+          :key="pen"
+          :d="d"
+          :stroke-width="PENS[pen].width"
+          :stroke-dasharray="PENS[pen].dashes.join(' ') || undefined"
+        />
+        <path v-if="group.drawn.filled" :d="group.drawn.filled" class="sheet-ink" stroke="none" />
+        <text
+          v-for="(text, t) in group.drawn.texts"
+          :key="t"
+          class="sheet-ink"
+          stroke="none"
+          :transform="`translate(${text.at[0]} ${paper[1] - text.at[1]}) rotate(${(-text.turn * 180) / Math.PI})`"
+          :font-family="FAMILY[text.face]"
+          :font-weight="text.face === 'strong' ? 700 : 400"
+          :font-size="text.height / CAPITALS"
+          :text-anchor="text.anchor"
+        >
+          {{ text.text }}
+        </text>
+        <path
+          v-if="'size' in group"
+          class="sheet-grip"
+          :d="group.drawn.paths.map((p) => p.d).join(' ')"
+          stroke="transparent"
+          :stroke-width="8 / zoom"
+        />
+      </g>
+      <path
+        v-for="({ d, picked }, i) in lit"
+        :key="`lit ${i}`"
+        :d="d"
+        class="pointer-events-none"
+        :stroke="picked ? '#C8401A' : '#0E6E78'"
+        :stroke-width="2.4 / zoom"
+      />
+    </svg>
+    <p v-else-if="!sheets.trouble" class="absolute inset-0 grid place-items-center text-quiet" role="status">
+      The sheet is being drawn.
+    </p>
+    <p
+      v-if="sheets.trouble"
+      class="absolute inset-x-0 top-6 mx-auto max-w-md rounded-lg border border-hairline bg-panel p-4 text-bad"
+      role="alert"
+    >
+      {{ sheets.trouble }}
+    </p>
+    <p
+      v-if="sheets.progress"
+      class="absolute inset-x-0 bottom-3 mx-auto flex w-fit items-center gap-3 rounded-full border border-hairline bg-panel px-4 py-1 text-quiet"
+      role="status"
+    >
+      {{ sheets.progress }}
+      <button class="text-link hover:underline" @click="sheets.stop()">Stop</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.sheet-ink {
+  fill: #1f2a30;
+}
+.sheet-size {
+  cursor: move;
+  stroke: #114b52;
+}
+.sheet-size .sheet-ink {
+  fill: #114b52;
+}
+.sheet-picked {
+  stroke: #c8401a;
+}
+.sheet-picked .sheet-ink {
+  fill: #c8401a;
+}
+.sheet-grip {
+  stroke: transparent;
+}
+</style>

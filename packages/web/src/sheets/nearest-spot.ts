@@ -1,0 +1,31 @@
+/** The place at which a size would be taken under the pointer: corners before rounds, rounds before lines. */
+import { awayFromPiece, type PlacedView, type ViewSpot } from '@helb/core';
+
+interface Offered {
+  readonly view: PlacedView;
+  readonly spots: readonly ViewSpot[];
+}
+
+/** How much nearer a line must be than a corner to be meant. */
+const CORNER_FIRST = 0.55;
+
+/** @param reach mm on the paper */
+export function nearestSpot(
+  [x, y]: readonly [number, number],
+  offered: readonly Offered[],
+  reach: number,
+): { readonly view: PlacedView; readonly spot: ViewSpot } | null {
+  let best: { view: PlacedView; spot: ViewSpot; away: number } | null = null;
+  for (const { view, spots } of offered) {
+    const [x0, y0, x1, y1] = view.box;
+    if (x < x0 - reach || x > x1 + reach || y < y0 - reach || y > y1 + reach) continue;
+    const at = [(x - view.move[0]) / view.by, (y - view.move[1]) / view.by] as const;
+    for (const spot of spots) {
+      const away = awayFromPiece(at, spot.piece) * view.by;
+      if (away > reach) continue;
+      const told = spot.what === 'corner' ? away * CORNER_FIRST : away;
+      if (!best || told < best.away) best = { view, spot, away: told };
+    }
+  }
+  return best;
+}

@@ -1,0 +1,68 @@
+/** What can be done on a sheet with what is picked. */
+import { addSheetView, changeSheetView, LOOKS, newId, type SheetView, type SizeKind } from '@helb/core';
+import { computed } from 'vue';
+import { useSession } from '../design/session.ts';
+import type { Verb } from '../verbs/verbs.ts';
+import { useSheets, type SheetFormat } from './sheet-store.ts';
+
+const SIZE_NAMES: Readonly<Record<SizeKind, string>> = {
+  across: 'Length across', up: 'Length up', straight: 'Length', diameter: 'Diameter', radius: 'Radius', angle: 'Angle', note: 'Note',
+}; // prettier-ignore
+const FORMATS: readonly SheetFormat[] = ['pdf', 'svg', 'dxf'];
+
+export function useSheetVerbs() {
+  const session = useSession();
+  const sheets = useSheets();
+
+  const kinds = computed<readonly SizeKind[]>(() => {
+    const [one, other] = sheets.picked.map((p) => p.spot);
+    if (!one) return [];
+    const isLine = (what: string) => what === 'line' || what === 'side';
+    if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : ['across', 'up', 'straight']; // prettier-ignore
+    if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'radius', 'note'] : ['radius', 'diameter', 'note']; // prettier-ignore
+    if (one.what === 'side') return ['diameter', 'note'];
+    return one.what === 'line' ? ['straight', 'note'] : ['note'];
+  });
+
+  const viewVerbs = (id: string, view: SheetView): Verb[] => {
+    const to = (change: Parameters<typeof changeSheetView>[2]) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, change)); // prettier-ignore
+    const hidden = view.hidden ?? view.look !== 'oblique';
+    return [
+      { id: 'hidden', label: hidden ? 'Without hidden lines' : 'With hidden lines', run: to({ hidden: !hidden }) },
+      { id: 'tangent', label: view.tangent ? 'Without smooth edges' : 'With smooth edges', run: to({ tangent: !view.tangent }) }, // prettier-ignore
+      { id: 'back', label: 'Back in its place', run: to({ shift: [0, 0] }) },
+      { id: 'remove-view', label: 'Take it off', key: 'Del', run: () => sheets.remove() },
+    ];
+  };
+
+  const verbs = computed<Verb[]>(() => {
+    const own = sheets.sheet;
+    if (!own) return [];
+    if (kinds.value.length > 0) return kinds.value.map((kind): Verb => ({ id: kind, label: SIZE_NAMES[kind], ...(kind === kinds.value[0] ? { key: 'd' } : {}), run: () => sheets.take(kind) })); // prettier-ignore
+    if (sheets.pickedSize) return [{ id: 'remove-size', label: 'Take it off', key: 'Del', run: () => sheets.remove() }];
+    const view = sheets.pickedView ? own.views[sheets.pickedView] : undefined;
+    if (view) return viewVerbs(sheets.pickedView!, view);
+    const standing = new Set(Object.values(own.views).map((v) => v.look));
+    return [
+      ...LOOKS.filter((look) => !standing.has(look)).map((look): Verb => ({ id: `add-${look}`, label: `Add the ${look} view`, run: () => void sheets.edit(addSheetView(session.activeSheet!, newId('v'), { look })) })), // prettier-ignore
+      ...FORMATS.map((format): Verb => ({ id: format, label: `Write ${format.toUpperCase()}`, run: () => void sheets.write(format) })), // prettier-ignore
+    ];
+  });
+
+  const subject = computed(() => {
+    const own = sheets.sheet;
+    if (!own) return '';
+    const [one, other] = sheets.picked.map((p) => p.spot.what);
+    const word = (what: string) => (what === 'line' ? 'edge' : what === 'side' ? 'round' : what);
+    if (other) return `${word(one!)} and ${word(other)}`;
+    if (one) return word(one);
+    if (sheets.pickedSize) return 'size';
+    return sheets.pickedView ? `${own.views[sheets.pickedView]?.look} view` : '';
+  });
+  const hint = computed(() =>
+    subject.value === '' && sheets.composed && Object.keys(sheets.sheet?.sizes ?? {}).length === 0
+      ? 'Pick an edge, a round or a corner, with Shift two, then say which size.'
+      : '',
+  );
+  return { verbs, subject, hint };
+}
