@@ -10,7 +10,7 @@ import { layOut, type LaidOut } from './layout.ts';
 import type { Measured } from './measured.ts';
 import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
 import { placeSizes } from './place-sizes.ts';
-import { frameAndTitle } from './title-block.ts';
+import { frameAndTitle, words } from './title-block.ts';
 import { paperSize } from '../document/sheet.ts';
 
 export interface PlacedSize {
@@ -73,7 +73,11 @@ export function composeSheet(
   const views = sheet.viewOrder.flatMap((id): PlacedView[] => {
     const view = geometry.views.get(id);
     const at = laidOut.at.get(id);
-    return view && at ? [placedView(id, view, at, by)] : [];
+    const own = laidOut.own.get(id);
+    if (!view || !at) return [];
+    if (!own) return [placedView(id, view, at, by)];
+    const placed = placedView(id, view, at, own[0] / own[1]);
+    return [{ ...placed, items: [...placed.items, words(at[0], placed.box[1] - 7, `${own[0]} : ${own[1]}`, 2.6, 'words', 'middle')] }]; // prettier-ignore
   });
   const frame = frameAndTitle(sheet, {
     title: of.name,

@@ -12,19 +12,21 @@ export const SCALES: readonly (readonly [number, number])[] = [
 export const MARGINS = { left: 20, other: 10 } as const;
 /** Of the title block in the lower right corner, mm. */
 export const TITLE_BLOCK: Vec2 = [170, 36];
-/** Left round each view for its sizes, mm on the paper. */
-const ROOM = 16;
+/** Left round each view, and more for each row of sizes beside it, mm on the paper. */
+const ROOM = 14;
+const ROOM_A_ROW = 7;
+const MOST_ROOM = 45;
 
 /** Columns and rows round the front, by where one stands to see it: what is seen from the right stands right. */
 const THIRD: Readonly<Record<Look, readonly [number, number]>> = {
-  front: [0, 0], right: [1, 0], left: [-1, 0], top: [0, 1], bottom: [0, -1], rear: [2, 0], oblique: [1, 1],
+  front: [0, 0], right: [1, 0], left: [-1, 0], top: [0, 1], bottom: [0, -1], rear: [2, 0], oblique: [2, 1],
 }; // prettier-ignore
 
 /** Column and row of a look; in first-angle projection what is seen from the right stands left. */
 export function standsAt(angle: Sheet['angle'], look: Look): readonly [number, number] {
   const [column, row] = THIRD[look];
   if (angle === 'third') return [column, row];
-  if (look === 'oblique') return [1, -1];
+  if (look === 'oblique') return [2, -1];
   return look === 'rear' ? [2, 0] : [-column || 0, -row || 0];
 }
 
@@ -32,24 +34,40 @@ export interface LaidOut {
   readonly scale: readonly [number, number];
   /** Where each view’s middle stands, mm on the paper. */
   readonly at: ReadonlyMap<string, Vec2>;
+  /** Of views that stand at another scale than the sheet. */
+  readonly own: ReadonlyMap<string, readonly [number, number]>;
   /** They have no room at this scale. */
   readonly crowded: boolean;
 }
 
 /** @param boxes of each view, mm of the model */
 export function layOut(sheet: Sheet, boxes: ReadonlyMap<string, Flat4>): LaidOut {
-  const views = sheet.viewOrder.flatMap((id) => {
+  const views = sheet.viewOrder.flatMap((id): Sized[] => {
     const box = boxes.get(id);
-    return box ? [{ id, look: sheet.views[id]!.look, width: box[2] - box[0], height: box[3] - box[1] }] : [];
+    if (!box) return [];
+    return [
+      { id, look: sheet.views[id]!.look, width: box[2] - box[0], height: box[3] - box[1], room: roomOf(sheet, id) },
+    ];
   });
+  const square = views.filter((v) => v.look !== 'oblique');
   const scales = sheet.scale ? [sheet.scale] : SCALES;
-  let last: Placed | null = null;
+  let placed: Placed | null = null;
+  let own = new Map<string, readonly [number, number]>();
   for (const scale of scales) {
-    last = placedAt(sheet, views, scale);
-    if (last.fits) break;
+    placed = placedAt(sheet, square, scale);
+    const rest = obliquesIn(sheet, views.filter((v) => v.look === 'oblique'), placed); // prettier-ignore
+    own = rest.own;
+    if (placed.fits && rest.fits) break;
+    placed.fits = false;
   }
-  const { at, scale } = last ?? { at: new Map<string, Vec2>(), scale: sheet.scale ?? ([1, 1] as const) };
-  return { scale, at: shifted(sheet, at), crowded: last !== null && !last.fits };
+  const { at, scale } = placed ?? { at: new Map<string, Vec2>(), scale: sheet.scale ?? ([1, 1] as const) };
+  return { scale, at: shifted(sheet, at), own, crowded: placed !== null && !placed.fits };
+}
+
+/** For as many rows of lengths as stand on its fuller side. */
+function roomOf({ sizes }: Sheet, view: string): number {
+  const of = (kind: string) => Object.values(sizes).filter((s) => s.view === view && s.kind === kind).length;
+  return Math.min(MOST_ROOM, ROOM + ROOM_A_ROW * Math.max(0, Math.max(of('up'), of('across')) - 1));
 }
 
 interface Sized {
@@ -57,37 +75,100 @@ interface Sized {
   readonly look: Look;
   readonly width: number;
   readonly height: number;
+  readonly room: number;
 }
 interface Placed {
   readonly scale: readonly [number, number];
   readonly at: Map<string, Vec2>;
-  readonly fits: boolean;
+  /** What is taken of the paper. */
+  readonly taken: readonly Flat4[];
+  fits: boolean;
 }
 
+function innerOf(sheet: Sheet): { inner: Flat4; block: Flat4 } {
+  const [width, height] = paperSize(sheet);
+  const inner: Flat4 = [MARGINS.left, MARGINS.other, width - MARGINS.other, height - MARGINS.other];
+  return { inner, block: [inner[2] - TITLE_BLOCK[0], inner[1], inner[2], inner[1] + TITLE_BLOCK[1]] };
+}
+
+const meet = (a: Flat4, b: Flat4): boolean => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
+
+/** Straight-on views in their rows and columns: over the whole paper, above the title block, or left of it. */
 function placedAt(sheet: Sheet, views: readonly Sized[], scale: readonly [number, number]): Placed {
-  const [paperWidth, paperHeight] = paperSize(sheet);
   const by = scale[0] / scale[1];
-  const cells = views.map((v) => ({ ...v, cell: standsAt(sheet.angle, v.look), w: v.width * by + 2 * ROOM, h: v.height * by + 2 * ROOM })); // prettier-ignore
+  const cells = views.map((v) => ({ id: v.id, cell: standsAt(sheet.angle, v.look), w: v.width * by + 2 * v.room, h: v.height * by + 2 * v.room })); // prettier-ignore
   const columns = largest(cells.map((c) => [c.cell[0], c.w]));
   const rows = largest(cells.map((c) => [c.cell[1], c.h]));
-  const width = sum(columns);
-  const height = sum(rows);
-  const inner: Flat4 = [MARGINS.left, MARGINS.other, paperWidth - MARGINS.other, paperHeight - MARGINS.other];
-  const block: Flat4 = [inner[2] - TITLE_BLOCK[0], inner[1], inner[2], inner[1] + TITLE_BLOCK[1]];
-  // Over the whole paper first, then above the title block.
-  for (const floor of [inner[1], block[3]]) {
-    const left = (inner[0] + inner[2]) / 2 - width / 2;
+  const [width, height] = [sum(columns), sum(rows)];
+  const { inner, block } = innerOf(sheet);
+  const over = (floor: number, right: number): Placed => {
+    const left = (inner[0] + right) / 2 - width / 2;
     const low = (floor + inner[3]) / 2 - height / 2;
-    const at = new Map<string, Vec2>();
-    for (const c of cells) at.set(c.id, [left + before(columns, c.cell[0]), low + before(rows, c.cell[1])]);
-    const clear = cells.every((c) => {
+    const at = new Map(cells.map((c) => [c.id, [left + before(columns, c.cell[0]), low + before(rows, c.cell[1])] as const])); // prettier-ignore
+    const taken = cells.map((c): Flat4 => {
       const [x, y] = at.get(c.id)!;
-      return x + c.w / 2 <= block[0] || y - c.h / 2 >= block[3];
+      return [x - c.w / 2, y - c.h / 2, x + c.w / 2, y + c.h / 2];
     });
-    const fits = width <= inner[2] - inner[0] && height <= inner[3] - floor && clear;
-    if (fits || floor === block[3]) return { scale, at, fits };
+    const fits = width <= right - inner[0] && height <= inner[3] - floor && !taken.some((t) => meet(t, block));
+    return { scale, at, taken, fits };
+  };
+  const ways = [over(inner[1], inner[2]), over(block[3], inner[2]), over(inner[1], block[0])];
+  return ways.find((w) => w.fits) ?? ways[1]!;
+}
+
+const GRID = 5;
+/** An oblique view may be this much smaller than the others, in steps of the scales there are. */
+const SMALLER = 2;
+
+/** Oblique views where there is room for them, smaller if need be. */
+function obliquesIn(
+  sheet: Sheet,
+  views: readonly Sized[],
+  placed: Placed,
+): { own: Map<string, readonly [number, number]>; fits: boolean } {
+  const own = new Map<string, readonly [number, number]>();
+  const { inner, block } = innerOf(sheet);
+  const from = SCALES.findIndex(([on, truth]) => on / truth <= placed.scale[0] / placed.scale[1] + 1e-9);
+  const offered = [placed.scale, ...SCALES.slice(from < 0 ? SCALES.length - 1 : from + 1).slice(0, SMALLER)];
+  let fits = true;
+  for (const v of views) {
+    const found = offered.flatMap((scale) => {
+      const at = freePlace(
+        v,
+        scale[0] / scale[1],
+        inner,
+        [block, ...placed.taken],
+        standsAt(sheet.angle, 'oblique')[1],
+      );
+      return at ? [{ scale, at }] : [];
+    })[0];
+    if (!found) fits = false;
+    placed.at.set(v.id, found?.at ?? [inner[2] - (v.width * placed.scale[0]) / placed.scale[1] / 2 - ROOM, (inner[1] + inner[3]) / 2]); // prettier-ignore
+    if (found && found.scale !== placed.scale) own.set(v.id, found.scale);
   }
-  throw new Error('one of two floors is taken');
+  return { own, fits };
+}
+
+/** @param side above 0 rather high, below 0 rather low; right before left */
+function freePlace(
+  { width, height }: Sized,
+  by: number,
+  inner: Flat4,
+  taken: readonly Flat4[],
+  side: number,
+): Vec2 | null {
+  const [w, h] = [(width * by) / 2 + GRID, (height * by) / 2 + GRID];
+  let best: { at: Vec2; away: number } | null = null;
+  for (let x = inner[0] + w; x <= inner[2] - w; x += GRID)
+    for (let y = inner[1] + h; y <= inner[3] - h; y += GRID) {
+      const own: Flat4 = [x - w, y - h, x + w, y + h];
+      if (taken.some((t) => meet(own, t))) continue;
+      // In the middle of what is free on that side.
+      const wanted: Vec2 = [inner[0] + (inner[2] - inner[0]) * 0.8, inner[1] + (inner[3] - inner[1]) * (side > 0 ? 0.7 : 0.4)]; // prettier-ignore
+      const away = Math.hypot(x - wanted[0], y - wanted[1]);
+      if (!best || away < best.away) best = { at: [x, y], away };
+    }
+  return best?.at ?? null;
 }
 
 /** Of each column or row the most that stands in it, in order. */
@@ -114,6 +195,7 @@ function shifted(sheet: Sheet, at: ReadonlyMap<string, Vec2>): Map<string, Vec2>
     [...at].map(([id, [x, y]]) => {
       const { look, shift = [0, 0] } = sheet.views[id]!;
       if (look === 'front') return [id, [x + front[0], y + front[1]]];
+      if (look === 'oblique') return [id, [x + shift[0], y + shift[1]]];
       const [column, row] = standsAt(sheet.angle, look);
       const [dx, dy] = [column === 0 ? 0 : shift[0], row === 0 ? 0 : shift[1]];
       return [id, [x + front[0] + dx, y + front[1] + dy]];

@@ -58,11 +58,10 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
   for (const { id, measured, text } of led) {
     if (measured.is === 'length' || measured.is === 'angle') continue;
     const at = measured.is === 'note' ? measured.at : measured.center;
-    const width = widthOfText(text, height);
-    const right = at[0] >= -1e-9;
-    const x = (right ? box[2] : box[0]) + (right ? 1 : -1) * (5 + width / 2);
+    // On the right: lengths stand left and below.
+    const x = box[2] + 7 + widthOfText(text, height) / 2;
     let y = Math.max(at[1] + 6, box[3] - 2);
-    while (taken.some((t) => Math.abs(t[1] - y) < height * 2 && Math.sign(t[0]) === Math.sign(x))) y -= height * 2;
+    while (taken.some((t) => Math.abs(t[1] - y) < height * 2)) y -= height * 2;
     taken.push([x, y]);
     places.set(id, [x, y]);
   }

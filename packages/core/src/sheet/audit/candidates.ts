@@ -69,7 +69,9 @@ export function candidates(
   const rounds: Candidate[] = [];
   const seen = new Set<RoundFreedom>();
   looks.forEach(({ id, view }, v) => {
-    for (const { spot, found } of spots[v]!) {
+    // Of rounds alike the one farthest up and right: words stand there.
+    const upRight = ({ spot }: Spots[number]) => spot.piece.points[0]![0] + spot.piece.points[0]![1];
+    for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a))) {
       if (!found || spot.what !== 'round') continue;
       const round = roundOf(shape, found);
       if (!round || seen.has(round)) continue;
@@ -81,7 +83,9 @@ export function candidates(
       rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, row: shape.only(round.unknown), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${view.look} view: ${length(whole ? 2 * round.radius : round.radius)}`, alike }); // prettier-ignore
     }
   });
-  return [...rounds, ...lengths.sort((a, b) => a.order - b.order).map((l) => l.of), ...anglesOf(shape, looks, spots)];
+  // What stands at a slant is told by its angle before its corners are.
+  const upTo = (least: number, most: number) => lengths.filter((l) => l.order >= least && l.order <= most).sort((a, b) => a.order - b.order).map((l) => l.of); // prettier-ignore
+  return [...rounds, ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...upTo(2, 3)];
 }
 
 /** Of the same radius, hollow or not, about axes that run alike. */
