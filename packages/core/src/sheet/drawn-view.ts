@@ -55,8 +55,14 @@ export function drawView(
   kernel: SolidKernel,
   { hidden, smooth }: { readonly hidden: boolean; readonly smooth: boolean },
 ): DrawnView {
-  const edges = seen.flatMap(({ solid }, i) =>
-    kernel.curves(solid).map((curve, edge) => ({ body: i, edge, piece: flatten(frame, curve) })),
+  // Where sizes can be taken. Seams are no edges of the shape, though a contour may lie on one.
+  const edges = seen.flatMap(({ solid, body }, i) =>
+    body === null
+      ? []
+      : kernel.curves(solid).flatMap((curve, edge) => {
+          const [one, other] = body.facts.edges[edge]!.faces;
+          return one === other ? [] : [{ body: i, edge, piece: flatten(frame, curve) }];
+        }),
   );
   const found = kernel
     .projected(

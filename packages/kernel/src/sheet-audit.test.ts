@@ -1,0 +1,127 @@
+/** The audit of a sheet: each needed size, taken away, is missed; with none taken away nothing is. */
+import { describe, expect, test } from '@jest/globals';
+import { addSheet, KnownViews, Ledger, newSheet, PartEvaluator, putSize, removeSize, sheetGeometry, type Audit, type Design, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
+import { loadKernel } from './load.ts';
+import {
+  block,
+  designOf,
+  edgeNear,
+  edited,
+  evaluated,
+  extruded,
+  outline,
+  rectangle,
+  round,
+  type At,
+} from './sample-parts.ts';
+import { bracket, foot } from './twelve-parts.ts';
+
+const kernel = await loadKernel();
+const evaluator = new PartEvaluator(kernel);
+
+const cut = (sketch: string, more: Partial<Step> = {}) =>
+  extruded(sketch, '4 mm', { name: 'Pocket', result: 'cut', ...more });
+const through = (sketch: string) => extruded(sketch, '100 mm', { name: 'Bore', result: 'cut' });
+const bore = (at: At, radius: number) => round(radius, { name: `Bore at ${at.join()}` }, at);
+const plateOf = (corners: At[], height = 8): Record<string, Step> => ({
+  s: outline(corners),
+  e: extruded('s', `${height} mm`),
+});
+
+async function rounded(): Promise<Record<string, Step>> {
+  const [body] = (await evaluated(designOf(block(50, 30, 12)))).bodies;
+  const corners = [[0, 0], [50, 0], [0, 30], [50, 30]].map(([x, y]) => ({ edge: edgeNear(body!, [x!, y!, 6]) })); // prettier-ignore
+  return {
+    ...block(50, 30, 12),
+    f: { kind: 'fillet', name: 'Fillet', edges: corners.map((c) => c.edge), radius: '5 mm' } as Step,
+  };
+}
+async function bevelled(): Promise<Record<string, Step>> {
+  const [body] = (await evaluated(designOf(block(50, 30, 12)))).bodies;
+  return { ...block(50, 30, 12), c: { kind: 'chamfer', name: 'Chamfer', edges: [edgeNear(body!, [25, 0, 12])], distance: '3 mm' } as Step }; // prettier-ignore
+}
+
+/** What each is, how many sizes whoever draws it by hand gives it, and how it is made. */
+const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Promise<Record<string, Step>>])[] = [
+  ['a block', 3, () => block(60, 40, 10)],
+  ['bored in its middle', 4, () => ({ ...block(60, 40, 10), b: bore([30, 20], 5), c: through('b') })],
+  ['bored off its middle', 6, () => ({ ...block(60, 40, 10), b: bore([17, 12], 5), c: through('b') })],
+  ['two bores', 5, () => ({ ...block(60, 40, 10), b: bore([15, 20], 4), c: through('b'), b2: bore([45, 20], 4), c2: through('b2') })],
+  ['two unlike bores', 9, () => ({ ...block(60, 40, 10), b: bore([15, 13], 4), c: through('b'), b2: bore([45, 29], 6), c2: through('b2') })],
+  ['an L', 5, () => plateOf([[0, 0], [60, 0], [60, 15], [20, 15], [20, 50], [0, 50]])],
+  ['a T', 5, () => plateOf([[0, 0], [20, 0], [20, 30], [35, 30], [35, 42], [-15, 42], [-15, 30], [0, 30]])],
+  ['a U', 5, () => plateOf([[0, 0], [60, 0], [60, 40], [48, 40], [48, 10], [12, 10], [12, 40], [0, 40]])],
+  ['an uneven U', 7, () => plateOf([[0, 0], [60, 0], [60, 40], [51, 40], [51, 10], [12, 10], [12, 33], [0, 33]])],
+  ['one side at a slant', 4, () => plateOf([[0, 0], [60, 0], [45, 30], [0, 30]])],
+  ['a wedge', 3, () => plateOf([[0, 0], [40, 0], [0, 25]], 15)],
+  ['two sides at a slant', 5, () => plateOf([[0, 0], [60, 0], [50, 30], [13, 30]])],
+  ['a disc', 2, () => ({ s: round(20), e: extruded('s', '6 mm') })],
+  ['a ring', 3, () => ({ s: round(20), e: extruded('s', '6 mm'), b: bore([0, 0], 8), c: through('b') })],
+  ['a boss', 6, () => ({ ...block(60, 40, 10), b: round(8, {}, [22, 20]), c: extruded('b', '25 mm', { name: 'Boss', result: 'join' }) })],
+  ['a stepped pin', 4, () => ({ s: round(10), e: extruded('s', '6 mm'), b: round(6), c: extruded('b', '30 mm', { name: 'Shank', result: 'join' }) })],
+  ['a pocket', 8, () => ({ ...block(60, 40, 10), b: outline(rectangle(10, 8, 25, 20)), c: cut('b') })],
+  ['a step', 5, () => ({ ...block(60, 40, 10), b: outline(rectangle(40, 0, 20, 40)), c: cut('b') })],
+  ['a bored L', 8, () => ({ ...plateOf([[0, 0], [60, 0], [60, 15], [20, 15], [20, 50], [0, 50]]), b: bore([9, 38], 4), c: through('b') })],
+  ['rounded corners', 4, rounded],
+  ['a bevel', 5, bevelled],
+]; // prettier-ignore
+
+async function auditOf(design: Design): Promise<Audit> {
+  return (await sheetGeometry(design, 'h', evaluator, kernel, new KnownViews())).audit!;
+}
+
+/** The part on a sheet with all sizes that are missing on it, and nothing else. */
+async function sized(design: Design): Promise<{ design: Design; sizes: readonly string[]; audit: Audit }> {
+  const { bodies } = await evaluator.evaluate(design, Ledger.of(design), 'p');
+  let own = edited(design, addSheet('h', newSheet('Sheet', { part: 'p' }, bodies[0]!.facts.box)));
+  const cures = (await auditOf(own)).findings.flatMap((f) => f.cure ?? []);
+  const sizes = cures.map((size, i): readonly [string, SheetSize] => [`z${i}`, size]);
+  own = edited(own, putSize('h', sizes));
+  return { design: own, sizes: sizes.map(([id]) => id), audit: await auditOf(own) };
+}
+
+describe('the audit of a sheet', () => {
+  test.each(PARTS)('%s: %i sizes settle it, and each of them is needed', async (_, count, steps) => {
+    const { design, sizes, audit } = await sized(designOf(await steps()));
+    expect(audit.findings.map((f) => f.says)).toEqual([]);
+    expect([sizes.length, audit.settled]).toEqual([count, audit.freedoms]);
+    for (const id of sizes) {
+      const { findings, freedoms, settled } = await auditOf(edited(design, removeSize('h', id)));
+      expect([id, findings.map((f) => f.kind)]).toEqual([id, expect.arrayContaining(['missing'])]);
+      expect(settled).toBeLessThan(freedoms);
+    }
+  });
+
+  test.each([
+    ['the bracket', bracket],
+    ['the foot', foot],
+  ] as const)('%s: nothing is said twice when all is given', async (_, part) => {
+    // prettier-ignore
+    const { steps, numbers } = await part();
+    const { audit } = await sized(designOf(steps, numbers));
+    expect(audit.findings.filter((f) => f.kind !== 'missing').map((f) => f.says)).toEqual([]);
+  });
+
+  test('what is said twice, a radius of a full circle, a wrong count and a number by hand are told, with what mends them', async () => {
+    const { design } = await sized(designOf({ ...block(60, 40, 10), b: bore([15, 20], 4), c: through('b'), b2: bore([45, 20], 4), c2: through('b2') })); // prettier-ignore
+    const { sizes } = design.sheets!.h!;
+    const [across] = Object.entries(sizes).find(([, s]) => s.kind === 'across')!;
+    const [holes, of] = Object.entries(sizes).find(([, s]) => s.kind === 'diameter')!;
+    const twice = await auditOf(edited(design, putSize('h', [['again', sizes[across]!]])));
+    expect(twice.findings).toMatchObject([{ kind: 'twice', sizes: ['again', across] }]);
+    const radius = await auditOf(edited(design, putSize('h', [[holes, { ...of, kind: 'radius' }]])));
+    expect(radius.findings).toMatchObject([{ kind: 'wrong', sizes: [holes], cure: { kind: 'diameter' } }]);
+    const count = await auditOf(edited(design, putSize('h', [[holes, { ...of, text: '3× <>' }]])));
+    expect(count.findings[0]).toMatchObject({ kind: 'wrong', cure: { text: '2× <>' } });
+    const byHand = await auditOf(edited(design, putSize('h', [[across, { ...sizes[across]!, text: '61' }]])));
+    expect(byHand.findings.map((f) => f.kind)).toEqual(['wrong']);
+  });
+
+  test('a size at a face that is gone is told lost, and is missing', async () => {
+    const { design } = await sized(designOf({ ...block(60, 40, 10), b: bore([17, 12], 5), c: through('b') }));
+    const gone = edited(design, { command: 'x', args: {}, label: 'x', run: (draft) => { draft.parts.p!.steps.c!.suppressed = true; } }); // prettier-ignore
+    const { findings } = await auditOf(gone);
+    expect(findings.filter((f) => f.kind === 'lost').length).toBeGreaterThan(0);
+    expect(findings.some((f) => f.kind === 'missing')).toBe(false);
+  });
+});
