@@ -14,6 +14,7 @@ export default defineConfig({
   retries: process.env.CI ? 1 : 0,
   reporter: report ? [['list'], ['json', { outputFile: `../${report}` }]] : [['list']],
   use: {
+    actionTimeout: 40_000,
     viewport: { width: 1280, height: 800 },
     // Views turn at once, so that no test waits for them.
     contextOptions: { reducedMotion: 'reduce' },

@@ -48,6 +48,21 @@ test('projects and project', async ({ page, workplace: w }) => {
   await page.screenshot({ path: `${DIRECTORY}/project.png` });
 });
 
+test('a sheet and its audit', async ({ page, workplace: w }) => {
+  await w.openDemo();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  const audit = page.getByRole('region', { name: 'Audit' });
+  await audit.getByRole('button', { name: /^Add all/ }).click();
+  await expect(audit).toContainText('Everything is settled.');
+  const words = page.getByTestId('sheet').locator('[data-size] text');
+  for (const size of ['Ø26', '28']) {
+    await words.filter({ hasText: new RegExp(`^${size}$`) }).click();
+    await page.keyboard.press('Delete');
+  }
+  await expect(audit.locator('[data-finding="missing"]')).toHaveCount(2);
+  await take(w, 'sheet');
+});
+
 test('part', async ({ workplace: w }) => {
   await w.openDemo();
   await take(w, 'part');
@@ -116,10 +131,9 @@ test('section', async ({ page, workplace: w }) => {
   await take(w, 'section');
 });
 
-house('signing in, and who may do what', async ({ page, browser, house: helb }) => {
+house('who may do what', async ({ page, browser, house: helb }) => {
   await page.goto(helb.url);
   await page.getByLabel('Mail address').fill('ida@vents.example');
-  await page.screenshot({ path: `${DIRECTORY}/sign-in.png` });
   await enter(page, /http\S+welcome#\S+/.exec(helb.said)![0], 'Ida Holm', 'Begin', 'ida@vents.example');
   await page.getByRole('link', { name: /Glasshouse/ }).click();
   for (const [name, address, role] of [

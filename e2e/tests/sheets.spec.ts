@@ -1,9 +1,10 @@
 /** Sheets: drawn from the model, audited, sized, and written to files that others read. */
+import DxfParser from 'dxf-parser';
 import { readFile } from 'node:fs/promises';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { expect, test } from './workplace.ts';
 
-test('a bracket is drawn, what its sheet lacks is found and added, follows a dial, and is read back from PDF and DXF', async ({
+test('a bracket is drawn, what its sheet lacks is found and added, it follows a dial, and is read back from PDF and DXF', async ({
   page,
   workplace: w,
 }) => {
@@ -12,16 +13,17 @@ test('a bracket is drawn, what its sheet lacks is found and added, follows a dia
   const audit = page.getByRole('region', { name: 'Audit' });
   const missing = audit.locator('[data-finding="missing"]');
   const words = sheet.locator('[data-size] text');
+  const boxOf = async (what: string) => (await sheet.locator(what).boundingBox())!;
 
-  await test.step('views are laid out by themselves, and all its sizes are missing', async () => {
+  await test.step('views are laid out by themselves, and all sizes are missing', async () => {
     await page.getByRole('button', { name: 'New sheet' }).click();
     await expect(sheet.locator('[data-view]')).toHaveCount(4);
     await expect(missing).toHaveCount(10);
     await expect(audit).toContainText('0 of 13 freedoms of the shape are settled by 0 sizes.');
-    await page.screenshot({ path: '/tmp/sheet1.png' });
   });
-  await test.step('a size of two picked edges; then all that is missing', async () => {
-    const front = (await sheet.locator('[data-view="front"]').boundingBox())!;
+
+  await test.step('a size of two picked edges, and all that is missing then', async () => {
+    const front = await boxOf('[data-view="front"]');
     await page.mouse.click(front.x + 1, front.y + front.height * 0.4);
     await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('edge');
     await page.keyboard.down('Shift');
@@ -33,6 +35,73 @@ test('a bracket is drawn, what its sheet lacks is found and added, follows a dia
     await audit.getByRole('button', { name: 'Add all 9' }).click();
     await expect(audit).toContainText('Everything is settled.');
     await expect(words).toHaveCount(10);
-    await page.screenshot({ path: '/tmp/sheet2.png' });
+  });
+
+  await test.step('one taken off is named and added again; what is said twice is told', async () => {
+    await words.filter({ hasText: 'Ø26' }).click();
+    await page.keyboard.press('Delete');
+    await expect(missing).toHaveText(/The diameter of Boss, in the front view: 26 mm\./);
+    await missing.hover();
+    await expect(sheet.locator('path[stroke="#C8401A"]')).toHaveCount(1);
+    await missing.getByRole('button', { name: /^Add: The diameter of Boss/ }).click();
+    await expect(words).toHaveCount(10);
+    const front = await boxOf('[data-view="front"]');
+    await page.mouse.click(front.x + 1, front.y + front.height * 0.4);
+    await w.verb('Length').click();
+    await expect(audit.locator('[data-finding="twice"]')).toContainText(
+      'This size in the front view follows already from',
+    );
+    await page.keyboard.press('Delete');
+    await expect(audit.locator('[data-finding="twice"]')).toHaveCount(0);
+  });
+
+  await test.step('sizes and views are moved, what stands in line goes along, and undo brings them back', async () => {
+    const [before, rightBefore] = [await boxOf('[data-view="front"]'), await boxOf('[data-view="right"]')];
+    const at = { x: before.x + before.width * 0.35, y: before.y + before.height * 0.72 };
+    await page.mouse.move(at.x, at.y);
+    await page.mouse.down();
+    await page.mouse.move(at.x + 10, at.y - 20, { steps: 4 });
+    await page.mouse.up();
+    await expect.poll(async () => (await boxOf('[data-view="front"]')).y - before.y).toBeCloseTo(-20, 0);
+    expect((await boxOf('[data-view="right"]')).y - rightBefore.y).toBeCloseTo(-20, 0);
+    await page.keyboard.press('Control+z');
+    await expect.poll(async () => (await boxOf('[data-view="front"]')).y - before.y).toBeCloseTo(0, 0);
+  });
+
+  await test.step('it follows a dial', async () => {
+    await w.setInLedger('wall_offset', '41 mm');
+    await expect(words.filter({ hasText: /^41$/ })).toHaveCount(1);
+    await expect(audit).toContainText('Everything is settled.');
+  });
+
+  await test.step('the PDF and the DXF hold what is on the screen', async () => {
+    const written = async (format: string) => {
+      const download = page.waitForEvent('download');
+      await w.verb(`Write ${format}`).click();
+      return readFile(await (await download).path());
+    };
+    await page.keyboard.press('Escape');
+    const pdf = await getDocument({ data: new Uint8Array(await written('PDF')), verbosity: 0 }).promise;
+    const text = (await (await pdf.getPage(1)).getTextContent()).items.map((i) => ('str' in i ? i.str : ''));
+    expect(text).toEqual(expect.arrayContaining(['Wall bracket', '4× Ø6.6', 'Ø26', '41', '96', '136']));
+    const dxf = new DxfParser().parseSync((await written('DXF')).toString())!;
+    const texts = dxf.entities.filter((e) => e.type === 'TEXT') as unknown as { text: string }[];
+    expect(texts.map((t) => t.text)).toEqual(expect.arrayContaining(['Wall bracket', '4× R9', '41']));
+  });
+
+  await test.step('what a size was taken at is suppressed: it is told lost, and the rest stands', async () => {
+    await w.allSaved();
+    await page.getByRole('button', { name: 'Work on Wall bracket' }).click();
+    await w.step('Boss').getByRole('button', { name: 'More for Boss' }).click();
+    await page.getByRole('menuitem', { name: 'Suppress' }).click();
+    await page.getByRole('button', { name: 'Work on Sheet' }).click();
+    await expect(audit.locator('[data-finding="lost"]').first()).toContainText(
+      'The diameter in the front view: what it was taken at is gone',
+    );
+    await expect(words.filter({ hasText: /^136$/ })).toHaveCount(1);
+    const lost = audit.locator('[data-finding="lost"]');
+    await expect(lost).toHaveCount(3);
+    await lost.first().getByRole('button', { name: 'remove' }).click();
+    await expect(lost).toHaveCount(2);
   });
 });

@@ -1,4 +1,4 @@
-import {
+import { newSheet,
   addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, readDesign, setDimension,
   writeDesign, type Design, type Inspection,
 } from '@helb/core'; // prettier-ignore
@@ -10,6 +10,7 @@ import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkDesign, isSound } from './check.ts';
+import { exportSheet } from './export-sheet.ts';
 import { exportDesign } from './export.ts';
 import { openDesign } from './open.ts';
 
@@ -193,5 +194,24 @@ describe('assemblies', () => {
     await expect(exportDesign(open, 'step', undefined, 0, 'Vent drive')).rejects.toThrow(/cannot all be met/);
     await expect(exportDesign(sound, 'dxf', undefined, 0, 'Vent drive')).rejects.toThrow(/of one part/);
     await expect(exportDesign(sound, 'stl', undefined, 0, 'Gate')).rejects.toThrow(/No assembly is called “Gate”/);
+  });
+});
+
+describe('sheets', () => {
+  test('are written as PDF, SVG or DXF; an assembly is drawn where it stands', async () => {
+    const design = await openDesign('demo/vent-drive.helb.json', []);
+    const [assembly] = Object.entries(design.assemblies!).find(([, a]) => a.name === 'Vent drive')!;
+    const sheet = newSheet('Whole', { assembly }, null);
+    const own: Design = { ...design, sheets: { h: sheet }, sheetOrder: ['h'] };
+    const pdf = await exportSheet(own, 'pdf', 'Whole');
+    expect(new TextDecoder().decode(pdf.slice(0, 5))).toBe('%PDF-');
+    const svg = new TextDecoder().decode(await exportSheet(own, 'svg', 'h'));
+    expect(svg).toContain('>Vent drive</text>');
+    await expect(exportSheet(own, 'step', 'Whole')).rejects.toThrow(
+      'A sheet is written as pdf, svg, dxf; not as step.',
+    );
+    await expect(exportSheet(own, 'pdf', 'Gone')).rejects.toThrow('No sheet is called “Gone” in this design.');
+    const gone: Design = { ...own, sheets: { h: { ...sheet, of: { part: 'nothing' } } } };
+    await expect(exportSheet(gone, 'pdf', 'h')).rejects.toThrow(/The part that was drawn here is no longer there/);
   });
 });

@@ -16,7 +16,7 @@ import {
 import { watchedKernel } from './watched.ts';
 import { CliError } from './cli-error.ts';
 
-export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'glb', 'dxf', 'svg', 'helb'] as const;
+export const EXPORT_FORMATS = ['step', 'stl', '3mf', 'glb', 'dxf', 'svg', 'pdf', 'helb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 
 /** The design as one of its variants, by name. @throws CliError */
@@ -43,6 +43,7 @@ export async function exportDesign(
   together?: string,
 ): Promise<Uint8Array | string> {
   if (format === 'helb') return writeDesign(design);
+  if (format === 'pdf') throw new CliError('A PDF is of a sheet; say of which with --sheet.');
   if (together !== undefined && only !== undefined) throw new CliError('Give --part or --assembly, not both.');
   if (together !== undefined) return exportTogether(design, format, together);
   const ids = design.partOrder.filter((id) => only === undefined || id === only || design.parts[id]!.name === only);
@@ -62,7 +63,7 @@ export async function exportDesign(
 
 /** An assembly, by name or id, as it stands at home. @throws CliError */
 async function exportTogether(design: Design, format: ExportFormat, name: string): Promise<Uint8Array> {
-  if (format === 'dxf' || format === 'svg' || format === 'helb')
+  if (format === 'dxf' || format === 'svg' || format === 'pdf' || format === 'helb')
     throw new CliError(`An assembly is written as step, stl, 3mf or glb; ${format} is of one part.`);
   const id = design.assemblyOrder?.find((key) => key === name || design.assemblies?.[key]?.name === name);
   if (id === undefined) throw new CliError(`No assembly is called “${name}” in this design.`);

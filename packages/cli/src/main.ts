@@ -4,6 +4,7 @@ import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { isMainThread } from 'node:worker_threads';
+import { exportSheet } from './export-sheet.ts';
 import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
 import { openDesign, type SetOption } from './open.ts';
 import { checkDesign, isSound, printCheck } from './check.ts';
@@ -87,6 +88,7 @@ program
   .requiredOption('-o, --output <file>', 'where to write')
   .option('--part <name>', 'this part only, by name or id')
   .option('--assembly <name>', 'this assembly as it stands, by name or id')
+  .option('--sheet <name>', 'this sheet, by name or id, as pdf, svg or dxf')
   .option('--cut <mm>', 'with dxf and svg: how wide the cut is, so that the part keeps its size', '0')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
@@ -98,6 +100,7 @@ program
         output: string;
         part?: string;
         assembly?: string;
+        sheet?: string;
         cut: string;
         variant?: string;
         set: SetOption[];
@@ -109,9 +112,13 @@ program
       const design = await openWanted(file, options);
       const cut = Number(options.cut);
       if (!Number.isFinite(cut)) throw new CliError(`--cut takes a number of mm; “${options.cut}” is none.`);
+      if (options.sheet !== undefined && (options.part !== undefined || options.assembly !== undefined))
+        throw new CliError('Give --sheet, --part or --assembly, one of them.');
       await writeTo(
         options.output,
-        await exportDesign(design, options.as as ExportFormat, options.part, cut, options.assembly),
+        options.sheet !== undefined
+          ? await exportSheet(design, options.as, options.sheet)
+          : await exportDesign(design, options.as as ExportFormat, options.part, cut, options.assembly),
       );
     },
   );

@@ -1,7 +1,7 @@
 /** Sheets against closed form, and read back by readers that are not ours. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, composeSheet, drawingOf, KnownViews, Ledger, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
+  addSheet, composeSheet, drawingOf, KnownViews, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
   type Design, type DrawnView, type PdfDocument, type SheetGeometry, type Step,
 } from '@helb/core'; // prettier-ignore
 import DxfParser from 'dxf-parser';

@@ -79,7 +79,7 @@ function placeOf({ piece }: Found): Vec2 {
 export function measureSize(size: SheetSize, frame: Frame, bodies: readonly Body[], kernel: SolidKernel): SizeState {
   const all = size.of.map((spot) => spotted(spot, frame, bodies, kernel));
   const lost = all.find((s) => 'lost' in s);
-  if (lost && 'lost' in lost) return { measured: null, lost: `What it was taken at is gone: ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
+  if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];
   const measured = measuredOf(size, own.map((s) => s.found)); // prettier-ignore
   if (typeof measured === 'string') return { measured: null, lost: measured, doubt: null };

@@ -71,7 +71,7 @@ export async function sheetGeometry(
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
-      sizes.set(key, view ? measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel) : { measured: null, lost: 'Its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
+      sizes.set(key, view ? measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
     }
     return {
       views,

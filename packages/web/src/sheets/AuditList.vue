@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Can the part be remade from this sheet? What is missing, said twice or wrong, one click each. */
-import { newId, putSize, type AuditFinding } from '@helb/core';
+import { newId, putSize, removeSize, type AuditFinding } from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import { useSheets } from './sheet-store.ts';
@@ -15,6 +15,7 @@ const toAdd = computed(() => (audit.value?.findings ?? []).flatMap((f) => (f.kin
 
 const addAll = (): void => void sheets.edit(putSize(session.activeSheet!, toAdd.value.map((size) => [newId('z'), size] as const))); // prettier-ignore
 function cure({ sizes: [of], cure: size }: AuditFinding): void {
+  sheets.offered = null;
   if (size) sheets.edit(putSize(session.activeSheet!, [[of ?? newId('z'), size]]));
 }
 function show({ sizes }: AuditFinding): void {
@@ -40,12 +41,23 @@ function show({ sizes }: AuditFinding): void {
         :key="i"
         class="rounded-lg border border-hairline p-2"
         :data-finding="finding.kind"
+        @pointerenter="sheets.offered = finding.kind === 'missing' ? finding.cure : null"
+        @pointerleave="sheets.offered = null"
+        @focusin="sheets.offered = finding.kind === 'missing' ? finding.cure : null"
+        @focusout="sheets.offered = null"
       >
         <p class="flex items-baseline justify-between">
           <span :class="TONES[finding.kind]">{{ WORDS[finding.kind] }}</span>
           <span class="flex gap-2">
             <button v-if="finding.sizes.length > 0" class="min-h-6 text-link hover:underline" @click="show(finding)">
               show
+            </button>
+            <button
+              v-if="finding.kind === 'lost' || finding.kind === 'twice'"
+              class="min-h-6 text-link hover:underline"
+              @click="sheets.edit(removeSize(session.activeSheet!, finding.sizes[0]!))"
+            >
+              remove
             </button>
             <button
               v-if="finding.cure"

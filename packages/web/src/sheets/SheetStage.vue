@@ -179,7 +179,9 @@ function scaled(view: PlacedView, piece: ViewSpot['piece']): ViewSpot['piece'] {
 }
 const lit = computed(() => {
   const views = new Map((sheets.composed?.views ?? []).map((v) => [v.id, v]));
-  const picks = sheets.picked.flatMap(({ view, spot }) => (views.has(view) ? [{ d: spotPath(views.get(view)!, spot), picked: true }] : [])); // prettier-ignore
+  const picks = [...sheets.picked, ...sheets.offeredSpots].flatMap(({ view, spot }) =>
+    views.has(view) ? [{ d: spotPath(views.get(view)!, spot), picked: true }] : [],
+  );
   return [...picks, ...(pointed.value ? [{ d: spotPath(pointed.value.view, pointed.value.spot), picked: false }] : [])];
 });
 const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers: 'Spline Sans Mono' } as const;
@@ -234,6 +236,13 @@ const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers:
         }"
       >
         <path
+          v-if="'size' in group"
+          class="sheet-grip"
+          :d="group.drawn.paths.map((p) => p.d).join(' ')"
+          stroke="transparent"
+          :stroke-width="8 / zoom"
+        />
+        <path
           v-for="{ pen, d } in group.drawn.paths"
           :key="pen"
           :d="d"
@@ -254,13 +263,6 @@ const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers:
         >
           {{ text.text }}
         </text>
-        <path
-          v-if="'size' in group"
-          class="sheet-grip"
-          :d="group.drawn.paths.map((p) => p.d).join(' ')"
-          stroke="transparent"
-          :stroke-width="8 / zoom"
-        />
       </g>
       <path
         v-for="({ d, picked }, i) in lit"

@@ -50,6 +50,14 @@ export const useSheets = defineStore('sheets', () => {
   );
 
   const picked = shallowRef<readonly PickedViewSpot[]>([]);
+  /** A size that could be added, pointed at in the audit: what it would be taken at lights up. */
+  const offered = shallowRef<SheetSize | null>(null);
+  const offeredSpots = computed<readonly PickedViewSpot[]>(() => {
+    const { view = '', of = [] } = offered.value ?? {};
+    const spots = geometry.value?.views.get(view)?.spots ?? [];
+    const wanted = of.map((spot) => JSON.stringify(spot));
+    return spots.filter((s) => wanted.includes(JSON.stringify(s.spot))).map((spot) => ({ view, spot }));
+  });
   const pickedView = ref<string | null>(null);
   const pickedSize = ref<string | null>(null);
   function letGo(): boolean {
@@ -150,7 +158,7 @@ export const useSheets = defineStore('sheets', () => {
   }
 
   return {
-    sheet, geometry, composed, subject, trouble, progress, picked, pickedView, pickedSize, writing,
+    sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
     letGo, edit, stop, take, place, shiftView, remove, write,
   }; // prettier-ignore
 });

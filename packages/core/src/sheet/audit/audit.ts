@@ -62,7 +62,7 @@ export function auditSheet(
     if (state.lost !== null || !state.measured || !view) {
       findings.push({
         kind: 'lost',
-        says: state.lost ?? 'Its view no longer stands on the sheet.',
+        says: `${view ? named(size, view.look) : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
         sizes: [id],
         cure: null,
       });
@@ -104,6 +104,10 @@ export function auditSheet(
   if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat nor a cylinder; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
   return { findings, taken: [...new Set(taken)], freedoms: free, settled };
 }
+
+/** What a size is called in a sentence. */
+const named = ({ kind }: SheetSize, look: string): string =>
+  `The ${kind === 'across' || kind === 'up' || kind === 'straight' ? 'length' : kind} in the ${look} view`;
 
 /** What is wrong with a size by itself. */
 function faultsOf(id: string, size: SheetSize, { measured, doubt }: SizeState, look: string): AuditFinding[] {
