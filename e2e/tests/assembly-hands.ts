@@ -38,7 +38,7 @@ function plate(part: string, corners: [At, At], bores: readonly At[], thickness:
   ];
 }
 
-function sample(): Design {
+export function sample(name = 'Fit'): Design {
   const edits: Edit[] = [
     addDimension('thk', { name: 'plate_thk', value: '10 mm' }),
     addDimension('pitch', { name: 'base_pitch', value: '40 mm' }),
@@ -56,7 +56,7 @@ function sample(): Design {
     const outcome = applyEdit(design, edit);
     if (!outcome.ok) throw new Error(outcome.message);
     return outcome.design;
-  }, emptyDesign('Fit'));
+  }, emptyDesign(name));
 }
 
 export class AssemblyHands {

@@ -68,6 +68,21 @@ test('a bracket is drawn, what its sheet lacks is found and added, it follows a 
     await expect.poll(async () => (await boxOf('[data-view="front"]')).y - before.y).toBeCloseTo(0, 0);
   });
 
+  await test.step('cut open through a picked round, marked where it is cut, and whole again', async () => {
+    const front = await boxOf('[data-view="front"]');
+    const letters = sheet.locator('[data-view="right"] text');
+    // The rim of the boss, left of its middle: 13 of 96 wide.
+    await page.mouse.click(front.x + front.width * (0.5 - 13 / 96), front.y + front.height / 2);
+    await w.verb('Section from the right').click();
+    await expect(letters).toHaveText(['A–A']);
+    await expect(sheet.locator('[data-view="front"] text')).toHaveText(['A', 'A']);
+    await expect(audit).toContainText('Everything is settled.');
+    const right = await boxOf('[data-view="right"]');
+    await page.mouse.click(right.x + right.width * 0.9, right.y + right.height * 0.3);
+    await w.verb('Whole again').click();
+    await expect(letters).toHaveCount(0);
+  });
+
   await test.step('it follows a dial', async () => {
     await w.setInLedger('wall_offset', '41 mm');
     await expect(words.filter({ hasText: /^41$/ })).toHaveCount(1);

@@ -178,6 +178,7 @@ export type { SheetGeometry } from './sheet/geometry.ts';
 export { SCALES } from './sheet/layout.ts';
 export type { SizeState } from './sheet/measured.ts';
 export * from './sheet/paper.ts';
+export type { PlacedSize, PlacedView } from './sheet/placed.ts';
 export { awayFromPiece } from './sheet/piece-places.ts';
 export { frameOfLook } from './sheet/looks.ts';
 export { newSheet } from './sheet/new-sheet.ts';

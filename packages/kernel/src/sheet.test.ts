@@ -1,7 +1,7 @@
 /** Sheets against closed form, and read back by readers that are not ours. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, composeSheet, drawingOf, KnownViews, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
+  addSheet, changeSheetView, composeSheet, drawingOf, KnownViews, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
   type Design, type DrawnView, type PdfDocument, type SheetGeometry, type Step,
 } from '@helb/core'; // prettier-ignore
 import DxfParser from 'dxf-parser';
@@ -19,6 +19,11 @@ const drawn = (steps: Record<string, Step>): Design =>
   edited(designOf(steps), addSheet('h', newSheet('Sheet', { part: 'p' }, null)));
 const geometryOf = (design: Design): Promise<SheetGeometry> =>
   sheetGeometry(design, 'h', evaluator, kernel, new KnownViews());
+/** Solids held when all is drawn once more: pieces of sections are let go of. */
+async function heldBy(design: Design): Promise<number> {
+  await geometryOf(design);
+  return kernel.held;
+}
 function viewOf(geometry: SheetGeometry, look: DrawnView['look']): DrawnView {
   return [...geometry.views.values()].find((v) => v.look === look)!;
 }
@@ -67,6 +72,36 @@ describe('what a view shows', () => {
     const top = sheet.viewOrder.find((id) => sheet.views[id]!.look === 'top')!;
     const without = { ...design, sheets: { h: { ...sheet, views: { ...sheet.views, [top]: { look: 'top' as const, hidden: false } } } } }; // prettier-ignore
     expect(viewOf(await geometryOf(without), 'top').lines.filter((l) => l.style === 'hidden')).toEqual([]);
+  });
+
+  test('a section through a bore shows what is cut, hatched as densely as its area wants, and marks where it is cut', async () => {
+    const design = drawn(BORED);
+    const sheet = design.sheets!.h!;
+    const front = sheet.viewOrder.find((id) => sheet.views[id]!.look === 'front')!;
+    const round = viewOf(await geometryOf(design), 'top').spots.find((s) => s.what === 'round')!;
+    const own = edited(design, changeSheetView('h', front, { cut: { at: round.spot } }));
+    const geometry = await geometryOf(own);
+    expect(geometry.cuts.get(front)).toBeCloseTo(-12, 9);
+    // Two rectangles, 12 and 38 wide and 10 high, left and right of the bore.
+    expect(viewOf(geometry, 'front').cut.flatMap((f) => f.outline).length).toBe(8);
+    const composed = composeSheet(own.sheets!.h!, { name: 'Plate' }, geometry, own.units);
+    const view = composed.views.find((v) => v.id === front)!;
+    const long = view.items.flatMap((i) => (i.is === 'curve' && i.pen === 'smooth' && i.piece.kind === 'line' ? [Math.hypot(i.piece.points[1][0] - i.piece.points[0][0], i.piece.points[1][1] - i.piece.points[0][1])] : [])); // prettier-ignore
+    const area = (long.reduce((sum, l) => sum + l, 0) * 2.5) / view.by ** 2;
+    expect(Math.abs(area - 500) / 500).toBeLessThan(0.06);
+    const letters = (look: string) => composed.views.find((v) => own.sheets!.h!.views[v.id]!.look === look)!.items.flatMap((i) => (i.is === 'text' ? [i.text] : [])); // prettier-ignore
+    expect([letters('front'), letters('top'), letters('right')]).toEqual([['A–A'], ['A', 'A'], []]);
+    expect(kernel.held).toBe(await heldBy(own));
+  });
+
+  test('a section that has lost what it goes through says so and goes through the middle', async () => {
+    const design = drawn(BORED);
+    const sheet = design.sheets!.h!;
+    const front = sheet.viewOrder.find((id) => sheet.views[id]!.look === 'front')!;
+    const cut = { at: { edge: { faces: ['nothing:side:k', 'nothing:end:k'], near: [0, 0, 0] as [number, number, number] } } }; // prettier-ignore
+    const geometry = await geometryOf(edited(design, changeSheetView('h', front, { cut })));
+    expect(geometry.says).toEqual(['The front section has lost what it goes through, and goes through the middle; pick it anew.']); // prettier-ignore
+    expect(geometry.cuts.get(front)).toBeCloseTo(-20, 9);
   });
 
   test('lines know the edges they are, and sizes follow the model', async () => {

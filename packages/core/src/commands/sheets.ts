@@ -125,6 +125,7 @@ const ViewChange = z.strictObject({
   shift: SheetView.shape.shift.unwrap().optional(),
   hidden: z.boolean().optional(),
   tangent: z.boolean().optional(),
+  cut: SheetView.shape.cut.unwrap().nullable().optional(),
 });
 const changeViewCommand = declareCommand({
   name: 'change-sheet-view',
@@ -136,6 +137,8 @@ const changeViewCommand = declareCommand({
     if (to.hidden !== undefined) view.hidden = to.hidden;
     if (to.tangent === true) view.tangent = true;
     else if (to.tangent === false) delete view.tangent;
+    if (to.cut) view.cut = structuredClone(to.cut);
+    else if (to.cut === null) delete view.cut;
   },
 });
 export const changeSheetView = (sheet: string, id: string, to: z.infer<typeof ViewChange>): Edit =>

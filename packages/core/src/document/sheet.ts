@@ -34,16 +34,6 @@ export type Look = (typeof LOOKS)[number];
 
 const place = z.tuple([z.number().min(-2000).max(2000), z.number().min(-2000).max(2000)]);
 
-export const SheetView = z
-  .strictObject({
-    look: z.enum(LOOKS),
-    shift: place.optional().describe('How far it was moved from where it is laid out, mm on the paper; what stands in line with the front keeps so.'), // prettier-ignore
-    hidden: z.boolean().optional().describe('Hidden lines are dashed; left out, in straight-on views only.'),
-    tangent: z.literal(true).optional().describe('Edges over which faces run on smoothly are drawn as well.'),
-  })
-  .describe('A view on a sheet.');
-export type SheetView = z.infer<typeof SheetView>;
-
 export const SheetSpot = z
   .union([
     z.strictObject({ edge: EdgeRef }).describe('Straight, where it lies; round, its centre.'),
@@ -51,6 +41,23 @@ export const SheetSpot = z
   ])
   .describe('What a size is taken at.');
 export type SheetSpot = z.infer<typeof SheetSpot>;
+
+export const SheetView = z
+  .strictObject({
+    look: z.enum(LOOKS),
+    shift: place.optional().describe('How far it was moved from where it is laid out, mm on the paper; what stands in line with the front keeps so.'), // prettier-ignore
+    hidden: z
+      .boolean()
+      .optional()
+      .describe('Hidden lines are dashed; left out, in straight-on views that are not cut only.'),
+    tangent: z.literal(true).optional().describe('Edges over which faces run on smoothly are drawn as well.'),
+    cut: z
+      .strictObject({ at: SheetSpot.optional().describe('Through this; left out, through the middle.') })
+      .optional()
+      .describe('A section: what lies before a plane square to the look is taken away.'),
+  })
+  .describe('A view on a sheet.');
+export type SheetView = z.infer<typeof SheetView>;
 
 export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'radius', 'angle', 'note'] as const;
 export type SizeKind = (typeof SIZE_KINDS)[number];

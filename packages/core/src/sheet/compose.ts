@@ -4,33 +4,16 @@ import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, formatQuantity, type DisplayUnits } from '../units/units.ts';
 import { drawSize } from './draw-size.ts';
 import type { DrawnView } from './drawn-view.ts';
-import type { Flat4 } from './piece-places.ts';
 import type { SheetGeometry } from './geometry.ts';
+import { hatch } from './hatch.ts';
 import { layOut, type LaidOut } from './layout.ts';
 import type { Measured } from './measured.ts';
 import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
+import type { PlacedSize, PlacedView } from './placed.ts';
 import { placeSizes } from './place-sizes.ts';
 import { frameAndTitle, words } from './title-block.ts';
 import { paperSize } from '../document/sheet.ts';
-
-export interface PlacedSize {
-  readonly id: string;
-  readonly view: string;
-  /** Of its text, mm on the paper. */
-  readonly place: Vec2;
-  readonly items: readonly OnPaper[];
-}
-
-export interface PlacedView {
-  readonly id: string;
-  /** Its middle, and from the model’s origin in the view to the paper: scale, then move. */
-  readonly at: Vec2;
-  readonly by: number;
-  readonly move: Vec2;
-  /** On the paper. */
-  readonly box: Flat4;
-  readonly items: readonly OnPaper[];
-}
+import { cutMarks } from './cut-marks.ts';
 
 export interface Composed {
   readonly laidOut: LaidOut;
@@ -86,7 +69,12 @@ export function composeSheet(
     scale: `${on} : ${truth}`,
     units: units.length,
   });
-  return { laidOut, frame, views, sizes: views.flatMap((v) => sizesIn(sheet, v, geometry, units)) };
+  return {
+    laidOut,
+    frame,
+    views: cutMarks(sheet, geometry.cuts, views),
+    sizes: views.flatMap((v) => sizesIn(sheet, v, geometry, units)),
+  };
 }
 
 function placedView(id: string, view: DrawnView, at: Vec2, by: number): PlacedView {
@@ -94,6 +82,8 @@ function placedView(id: string, view: DrawnView, at: Vec2, by: number): PlacedVi
   const move: Vec2 = [at[0] - ((x0 + x1) / 2) * by, at[1] - ((y0 + y1) / 2) * by];
   const to = ([x, y]: Vec2): Vec2 => [x * by + move[0], y * by + move[1]];
   const items: OnPaper[] = view.lines.map(({ piece, style }) => ({ is: 'curve', pen: style, piece: enlarged(piece, by, move) })); // prettier-ignore
+  for (const { of, outline } of view.cut)
+    for (const [a, b] of hatch(outline.map((piece) => enlarged(piece, by, move)), of)) items.push(line('smooth', a, b)); // prettier-ignore
   for (const { at: center, radius } of view.crosses) {
     const [x, y] = to(center);
     const reach = radius * by + OUT;

@@ -3,6 +3,7 @@ import type { Look, SheetSpot } from '../document/sheet.ts';
 import type { Body } from '../names/body.ts';
 import { refOfEdge } from '../names/find-edge.ts';
 import { refOfVertex } from '../names/find-vertex.ts';
+import { cutOpen, type Piece } from './cut-open.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
@@ -34,6 +35,8 @@ export interface DrawnView {
   /** Axes of rounds seen from the side, end to end. */
   readonly axes: readonly (readonly [Vec2, Vec2])[];
   readonly spots: readonly ViewSpot[];
+  /** Of a section: outlines of the faces that were cut open, and of which solid each is. */
+  readonly cut: readonly { readonly of: number; readonly outline: readonly FlatPiece[] }[];
   readonly box: Flat4;
 }
 
@@ -47,13 +50,40 @@ export interface Seen {
   readonly key: string;
 }
 
-/** @param smooth edges over which faces run on are drawn as well */
+export interface ViewStyle {
+  readonly hidden: boolean;
+  /** Edges over which faces run on are drawn as well. */
+  readonly smooth: boolean;
+  /** How far along the look’s normal it is cut open, mm from the origin; null where it is whole. */
+  readonly cut: number | null;
+}
+
+/** @throws KernelError; SectionMisses where a cut goes through nothing */
 export function drawView(
   look: Look,
   frame: Frame,
   seen: readonly Seen[],
   kernel: SolidKernel,
-  { hidden, smooth }: { readonly hidden: boolean; readonly smooth: boolean },
+  style: ViewStyle,
+): DrawnView {
+  if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, style); // prettier-ignore
+  const open = cutOpen(frame, style.cut, seen, kernel);
+  try {
+    return drawSolids(look, frame, seen, open.kept, open.faces, kernel, style);
+  } finally {
+    open.done();
+  }
+}
+
+/** @param shown what is drawn, and which of the solids it is of, or is a piece of */
+function drawSolids(
+  look: Look,
+  frame: Frame,
+  seen: readonly Seen[],
+  shown: readonly Piece[],
+  cut: DrawnView['cut'],
+  kernel: SolidKernel,
+  { hidden, smooth }: ViewStyle,
 ): DrawnView {
   // Where sizes can be taken. Seams are no edges of the shape, though a contour may lie on one.
   const edges = seen.flatMap(({ solid, body }, i) =>
@@ -66,7 +96,7 @@ export function drawView(
   );
   const found = kernel
     .projected(
-      seen.map((s) => s.solid),
+      shown.map((s) => s.solid),
       frame,
     )
     .filter((l) => (hidden || !l.hidden) && (l.kind !== 'smooth' || (smooth && !l.hidden)));
@@ -80,19 +110,19 @@ export function drawView(
       piece,
       lines.map((l) => l.piece),
     )) {
-      const edge = edges.find((e) => e.body === own.solid && liesIn(rest, e.piece));
+      const edge = edges.find((e) => e.body === shown[own.solid]!.of && liesIn(rest, e.piece));
       lines.push({ piece: rest, style, edge: edge ? { body: edge.body, edge: edge.edge } : null });
     }
   }
   const pieces = lines.map((l) => l.piece);
-  return { look, lines, ...centresOf(frame, seen, kernel), spots: spotsOf(frame, seen, lines, edges), box: boxOfPieces(pieces) }; // prettier-ignore
+  return { look, lines, ...centresOf(frame, shown, kernel), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
 }
 
 /** Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. */
-function centresOf(frame: Frame, seen: readonly Seen[], kernel: SolidKernel): Pick<DrawnView, 'crosses' | 'axes'> {
+function centresOf(frame: Frame, shown: readonly Piece[], kernel: SolidKernel): Pick<DrawnView, 'crosses' | 'axes'> {
   const crosses = new Map<string, { at: Vec2; radius: number }>();
   const axes = new Map<string, [Vec2, Vec2]>();
-  for (const { solid } of seen)
+  for (const { solid } of shown)
     for (const curve of kernel.curves(solid)) {
       if (curve.kind !== 'ellipse' || !curve.whole || Math.abs(curve.major - curve.minor) > SAME) continue;
       const facing = Math.abs(dot(curve.normal, frame.normal));

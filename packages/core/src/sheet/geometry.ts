@@ -6,6 +6,8 @@ import type { SizeState } from './measured.ts';
 
 export interface SheetGeometry {
   readonly views: ReadonlyMap<string, DrawnView>;
+  /** Of each section how far along its look’s normal it is cut, mm from the origin. */
+  readonly cuts: ReadonlyMap<string, number>;
   readonly sizes: ReadonlyMap<string, SizeState>;
   /** kg; null where a material is missing. */
   readonly mass: number | null;
@@ -17,5 +19,5 @@ export interface SheetGeometry {
   readonly audit: Audit | null;
 }
 
-/** Hidden lines are drawn in straight-on views, unless one says otherwise. */
-export const showsHidden = ({ look, hidden }: SheetView): boolean => hidden ?? look !== 'oblique';
+/** Hidden lines are drawn in straight-on views that are not cut, unless one says otherwise. */
+export const showsHidden = ({ look, hidden, cut }: SheetView): boolean => hidden ?? (look !== 'oblique' && !cut);

@@ -14,7 +14,7 @@ export const MARGINS = { left: 20, other: 10 } as const;
 export const TITLE_BLOCK: Vec2 = [170, 36];
 /** Left round each view, and more for each row of sizes beside it, mm on the paper. */
 const ROOM = 14;
-const ROOM_A_ROW = 7;
+export const ROOM_A_ROW = 7;
 const MOST_ROOM = 45;
 
 /** Columns and rows round the front, by where one stands to see it: what is seen from the right stands right. */

@@ -9,7 +9,7 @@ import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
-import { dot, unit, type Frame } from '../space/vector.ts';
+import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
 /** What a size is, in its view: mm of the model, from the view’s origin. */
 export type Measured =
@@ -63,6 +63,18 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], kernel:
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
     return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge) } };
   });
+}
+
+/** Where a spot lies in the model: a round’s centre, an edge’s middle, a corner; null where it is lost. */
+export function placeOfSpot(spot: SheetSpot, bodies: readonly Body[]): Vec3 | null {
+  if ('vertex' in spot) {
+    const finding = findVertex(spot.vertex, bodies);
+    return finding.how === 'lost' ? null : finding.found.body.facts.corners[finding.found.vertex]!;
+  }
+  const finding = findEdge(spot.edge, bodies);
+  if (finding.how === 'lost') return null;
+  const { axis, middle } = finding.found.body.facts.edges[finding.found.edge]!;
+  return axis?.origin ?? middle;
 }
 
 /** The place a spot stands for: a round’s centre, a corner, the middle of a line. */

@@ -3,10 +3,11 @@ import type { SheetSize } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { widthOfText } from './draw-size.ts';
 import type { Flat4 } from './piece-places.ts';
+import { ROOM_A_ROW } from './layout.ts';
 import type { Measured } from './measured.ts';
 
 const FIRST = 9;
-const NEXT = 7;
+const NEXT = ROOM_A_ROW;
 
 export interface ToPlace {
   readonly id: string;

@@ -1,18 +1,20 @@
 /** Everything of a sheet that the kernel has to be asked for. */
 import type { Design } from '../document/schema.ts';
-import type { Sheet } from '../document/sheet.ts';
+import type { Sheet, SheetView } from '../document/sheet.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import { standTogether } from '../evaluation/stand-together.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Body } from '../names/body.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';
+import { dot, type Frame } from '../space/vector.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { MATERIALS, massOf, type MaterialKey } from '../standards/materials.ts';
 import { auditSheet } from './audit/audit.ts';
 import { drawView, type DrawnView, type Seen } from './drawn-view.ts';
 import { showsHidden, type SheetGeometry } from './geometry.ts';
 import { frameOfLook } from './looks.ts';
-import { measureSize, type SizeState } from './measured.ts';
+import { SectionMisses } from './cut-open.ts';
+import { measureSize, placeOfSpot, type SizeState } from './measured.ts';
 
 /** A sheet cannot be drawn; the message is a sentence for the user. */
 export class SheetFailure extends Error {}
@@ -57,16 +59,29 @@ export async function sheetGeometry(
     const { seen, bodies, mass, material, says } = subject;
     if (seen.length === 0) throw new SheetFailure('Nothing solid is there to be drawn yet; make a body first.');
     const views = new Map<string, DrawnView>();
+    const cuts = new Map<string, number>();
+    const told = [...says];
     for (const [at, view] of sheet.viewOrder.entries()) {
       const own = sheet.views[view]!;
       hooks.progress?.(at, sheet.viewOrder.length, `the ${own.look} view`);
       await hooks.breathe?.();
-      const style = { hidden: showsHidden(own), smooth: own.tangent ?? false };
-      const key = [sheet.front, own.look, style.hidden, style.smooth, ...seen.map((s) => s.key)].join('|');
-      views.set(
-        view,
-        known.of(key, () => drawView(own.look, frameOfLook(sheet.front, own.look), seen, kernel, style)),
-      );
+      const frame = frameOfLook(sheet.front, own.look);
+      const cut = own.cut ? depthOfCut(own.cut, frame, bodies, seen, kernel) : null;
+      if (cut?.says) told.push(`The ${own.look} section ${cut.says}`);
+      if (cut) cuts.set(view, cut.depth);
+      const draw = (depth: number | null) => {
+        const style = { hidden: showsHidden(own), smooth: own.tangent ?? false, cut: depth };
+        const key = [sheet.front, own.look, style.hidden, style.smooth, depth, ...seen.map((s) => s.key)].join('|');
+        return known.of(key, () => drawView(own.look, frame, seen, kernel, style));
+      };
+      try {
+        views.set(view, draw(cut?.depth ?? null));
+      } catch (error) {
+        if (!(error instanceof SectionMisses)) throw error;
+        told.push(`${error.message} The ${own.look} view is drawn whole.`);
+        cuts.delete(view);
+        views.set(view, draw(null));
+      }
     }
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
@@ -78,12 +93,32 @@ export async function sheetGeometry(
       sizes,
       mass,
       material: material ? MATERIALS[material].label : null,
-      says,
+      says: told,
+      cuts,
       audit: bodies.length > 0 ? auditSheet(design, sheet, bodies, views, sizes) : null,
     };
   } finally {
     subject.done();
   }
+}
+
+/** Through what it is told to go, else through the middle. */
+function depthOfCut(
+  { at }: NonNullable<SheetView['cut']>,
+  { normal }: Frame,
+  bodies: readonly Body[],
+  seen: readonly Seen[],
+  kernel: SolidKernel,
+): { depth: number; says: string | null } {
+  const place = at ? placeOfSpot(at, bodies) : null;
+  if (place) return { depth: dot(place, normal), says: null };
+  const reaches = seen.flatMap(({ solid }) => {
+    const { min, max } = kernel.box(solid);
+    return [0, 1, 2, 3, 4, 5, 6, 7].map((k) =>
+      dot([k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]], normal),
+    );
+  });
+  return { depth: (Math.min(...reaches) + Math.max(...reaches)) / 2, says: at ? 'has lost what it goes through, and goes through the middle; pick it anew.' : null }; // prettier-ignore
 }
 
 async function subjectOf(

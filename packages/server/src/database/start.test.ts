@@ -20,7 +20,9 @@ describe('a start', () => {
     await first.stop();
     const dir = join(data, 'database');
     const left = spawn('mariadbd', ['--no-defaults', `--datadir=${dir}`, `--pid-file=${join(dir, 'helb.pid')}`, `--socket=${join(data, 'left.sock')}`, '--skip-networking', ...(userInfo().uid === 0 ? ['--user=root'] : [])]); // prettier-ignore
-    for (let i = 0; i < 100 && !existsSync(join(data, 'left.sock')); i++) await new Promise((done) => setTimeout(done, 100)); // prettier-ignore
+    // Its socket is there a moment before its pid.
+    const begun = () => existsSync(join(data, 'left.sock')) && existsSync(join(dir, 'helb.pid'));
+    for (let i = 0; i < 100 && !begun(); i++) await new Promise((done) => setTimeout(done, 100)); // prettier-ignore
     const again = await startPrivateDatabase(data, 0);
     const after = await connectDatabase(again.url);
     expect(await after.getQueryInterface().tableExists('kept')).toBe(true);

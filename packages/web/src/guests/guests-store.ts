@@ -29,6 +29,9 @@ export const useGuests = defineStore('guests', () => {
   const standing = shallowRef<ReadonlyMap<string, Standing>>(new Map());
   const newer = computed(() => guests.value.filter(([key, g]) => g.follows === 'newest' && standing.value.get(key)?.kind === 'newer').length); // prettier-ignore
 
+  /** Of how many the design is gone, or could not be asked after; the dialog says why. */
+  const outOfReach = computed(() => guests.value.filter(([key]) => standing.value.get(key)?.kind === 'away').length);
+
   const sentence = (error: unknown) => (error as Error).message.split('\n')[0]!;
 
   async function open(): Promise<void> {
@@ -152,6 +155,7 @@ export const useGuests = defineStore('guests', () => {
     guests,
     standing,
     newer,
+    outOfReach,
     open,
     look,
     bring,

@@ -1,5 +1,5 @@
 /** What can be done on a sheet with what is picked. */
-import { addSheetView, changeSheetView, LOOKS, newId, type SheetView, type SizeKind } from '@helb/core';
+import { addSheetView, changeSheetView, LOOKS, newId, type Look, type SheetView, type SizeKind } from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -26,19 +26,42 @@ export function useSheetVerbs() {
 
   const viewVerbs = (id: string, view: SheetView): Verb[] => {
     const to = (change: Parameters<typeof changeSheetView>[2]) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, change)); // prettier-ignore
-    const hidden = view.hidden ?? view.look !== 'oblique';
+    const hidden = view.hidden ?? (view.look !== 'oblique' && !view.cut);
     return [
       { id: 'hidden', label: hidden ? 'Without hidden lines' : 'With hidden lines', run: to({ hidden: !hidden }) },
       { id: 'tangent', label: view.tangent ? 'Without smooth edges' : 'With smooth edges', run: to({ tangent: !view.tangent }) }, // prettier-ignore
+      ...(view.look === 'oblique'
+        ? []
+        : [{ id: 'cut', label: view.cut ? 'Whole again' : 'Cut it open', run: to({ cut: view.cut ? null : {} }) }]),
       { id: 'back', label: 'Back in its place', run: to({ shift: [0, 0] }) },
       { id: 'remove-view', label: 'Take it off', key: 'Del', run: () => sheets.remove() },
     ];
   };
 
+  /** From where one may look at a plane through what is picked, square to the view it is picked in. */
+  const ACROSS: Readonly<Partial<Record<Look, readonly Look[]>>> = {
+    front: ['right', 'top'], rear: ['right', 'top'], left: ['front', 'top'], right: ['front', 'top'], top: ['front', 'right'], bottom: ['front', 'right'],
+  }; // prettier-ignore
+  const sectionVerbs = (): Verb[] => {
+    const [one, other] = sheets.picked;
+    const own = sheets.sheet;
+    if (!one || other || !own) return [];
+    return (ACROSS[own.views[one.view]!.look] ?? []).map((look): Verb => ({
+      id: `section-${look}`,
+      label: `Section from the ${look}`,
+      run() {
+        const cut = { at: one.spot.spot };
+        const known = own.viewOrder.find((id) => own.views[id]!.look === look);
+        const edit = known ? changeSheetView(session.activeSheet!, known, { cut }) : addSheetView(session.activeSheet!, newId('v'), { look, cut }); // prettier-ignore
+        if (sheets.edit(edit)) sheets.letGo();
+      },
+    }));
+  };
+
   const verbs = computed<Verb[]>(() => {
     const own = sheets.sheet;
     if (!own) return [];
-    if (kinds.value.length > 0) return kinds.value.map((kind): Verb => ({ id: kind, label: SIZE_NAMES[kind], ...(kind === kinds.value[0] ? { key: 'd' } : {}), run: () => sheets.take(kind) })); // prettier-ignore
+    if (kinds.value.length > 0) return [...kinds.value.map((kind): Verb => ({ id: kind, label: SIZE_NAMES[kind], ...(kind === kinds.value[0] ? { key: 'd' } : {}), run: () => sheets.take(kind) })), ...sectionVerbs()]; // prettier-ignore
     if (sheets.pickedSize) return [{ id: 'remove-size', label: 'Take it off', key: 'Del', run: () => sheets.remove() }];
     const view = sheets.pickedView ? own.views[sheets.pickedView] : undefined;
     if (view) return viewVerbs(sheets.pickedView!, view);

@@ -207,6 +207,8 @@ function caption(id: string): string {
     >
       From other designs<span v-if="guests.newer > 0" class="block text-[11px] text-warn"
         >{{ guests.newer }} changed there</span
+      ><span v-if="guests.outOfReach > 0" class="block text-[11px] text-warn"
+        >{{ guests.outOfReach }} out of reach</span
       >
     </button>
     <GuestsDialog />
