@@ -77,16 +77,20 @@ test('a bracket is drawn, what its sheet lacks is found and added, it follows a 
     await expect(letters).toHaveText(['A–A']);
     await expect(sheet.locator('[data-view="front"] text')).toHaveText(['A', 'A']);
     await expect(audit).toContainText('Everything is settled.');
-    const right = await boxOf('[data-view="right"]');
-    await page.mouse.click(right.x + right.width * 0.9, right.y + right.height * 0.3);
+    const above = (await letters.boundingBox())!;
+    await page.mouse.click(above.x + above.width / 2, above.y + above.height / 2);
     await w.verb('Whole again').click();
     await expect(letters).toHaveCount(0);
   });
 
-  await test.step('it follows a dial', async () => {
+  await test.step('issued, it follows a dial and says what changed since', async () => {
+    await audit.getByLabel('What the issue is for').fill('For the first castings');
+    await audit.getByRole('button', { name: 'Issue', exact: true }).click();
+    await expect(sheet.getByText('For the first castings')).toBeVisible();
     await w.setInLedger('wall_offset', '41 mm');
     await expect(words.filter({ hasText: /^41$/ })).toHaveCount(1);
     await expect(audit).toContainText('Everything is settled.');
+    await expect(audit.getByTestId('changed')).toHaveText('Since issue A: 34 is 41 now; 28 is 35 now.');
   });
 
   await test.step('the PDF and the DXF hold what is on the screen', async () => {
@@ -118,5 +122,13 @@ test('a bracket is drawn, what its sheet lacks is found and added, it follows a 
     await expect(lost).toHaveCount(3);
     await lost.first().getByRole('button', { name: 'remove' }).click();
     await expect(lost).toHaveCount(2);
+  });
+
+  await test.step('a sheet of nothing says so, and cannot be written', async () => {
+    await page.getByRole('button', { name: 'New part' }).click();
+    await page.getByRole('button', { name: 'New sheet' }).click();
+    await expect(sheet.getByRole('alert')).toHaveText('Nothing solid is there to be drawn yet; make a body first.');
+    await w.verb('Write PDF').click();
+    await expect(page.getByText('Nothing solid is there to be drawn yet; make a body first.')).toHaveCount(2);
   });
 });

@@ -176,6 +176,7 @@ export * from './sheet/compose.ts';
 export type { DrawnView, ViewSpot } from './sheet/drawn-view.ts';
 export type { SheetGeometry } from './sheet/geometry.ts';
 export { SCALES } from './sheet/layout.ts';
+export * from './sheet/issues.ts';
 export type { SizeState } from './sheet/measured.ts';
 export * from './sheet/paper.ts';
 export type { PlacedSize, PlacedView } from './sheet/placed.ts';

@@ -117,6 +117,24 @@ describe('the audit of a sheet', () => {
     expect(byHand.findings.map((f) => f.kind)).toEqual(['wrong']);
   });
 
+  test('what is not judged is counted, and said', async () => {
+    const steps = { s: round(20), e: extruded('s', '6 mm') };
+    const [body] = (await evaluated(designOf(steps))).bodies;
+    const bevel = { kind: 'chamfer', name: 'Chamfer', edges: [edgeNear(body!, [-20, 0, 6])], distance: '2 mm' } as Step;
+    const { audit } = await sized(designOf({ ...steps, c: bevel }));
+    expect(audit.unjudged).toBe(1);
+    expect(audit.taken).toContain('One face is neither flat nor a cylinder; whether sizes settle it is not judged.');
+  });
+
+  test('a length in an oblique view is told not to be true, and settles nothing', async () => {
+    const { design } = await sized(designOf(block(60, 40, 10)));
+    const sheet = design.sheets!.h!;
+    const oblique = sheet.viewOrder.find((id) => sheet.views[id]!.look === 'oblique')!;
+    const [across, size] = Object.entries(sheet.sizes).find(([, s]) => s.kind === 'across')!;
+    const moved = await auditOf(edited(design, putSize('h', [[across, { ...size, view: oblique }]])));
+    expect(moved.findings.map((f) => f.kind).sort()).toEqual(['missing', 'wrong']);
+  });
+
   test('a size at a face that is gone is told lost, and is missing', async () => {
     const { design } = await sized(designOf({ ...block(60, 40, 10), b: bore([17, 12], 5), c: through('b') }));
     const gone = edited(design, { command: 'x', args: {}, label: 'x', run: (draft) => { draft.parts.p!.steps.c!.suppressed = true; } }); // prettier-ignore

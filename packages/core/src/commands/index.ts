@@ -68,6 +68,7 @@ export {
   changeSheet,
   changeSheetView,
   deleteSheet,
+  issueSheet,
   putSize,
   removeSheetView,
   removeSize,

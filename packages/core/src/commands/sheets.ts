@@ -3,7 +3,16 @@ import { z } from 'zod';
 import { EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import type { Design } from '../document/schema.ts';
-import { MAX_SHEETS, MAX_SIZES, MAX_VIEWS, Sheet, SheetSize, SheetView } from '../document/sheet.ts';
+import {
+  MAX_ISSUES,
+  MAX_SHEETS,
+  MAX_SIZES,
+  MAX_VIEWS,
+  Sheet,
+  SheetIssue,
+  SheetSize,
+  SheetView,
+} from '../document/sheet.ts';
 import { Id } from '../ids/ids.ts';
 import { freeName } from './free-name.ts';
 
@@ -179,3 +188,19 @@ const removeSizeCommand = declareCommand({
   },
 });
 export const removeSize = (sheet: string, id: string): Edit => removeSizeCommand({ sheet, id });
+
+const issueCommand = declareCommand({
+  name: 'issue-sheet',
+  args: z.strictObject({ sheet: Id, issue: SheetIssue }),
+  label: ({ issue }) => `Issue a sheet as ${issue.letter}`,
+  run(draft, { sheet, issue }) {
+    const own = sheetIn(draft, sheet);
+    const issues = own.issues ?? [];
+    if (issues.some((i) => i.letter === issue.letter))
+      throw new EditRefused(`Issue ${issue.letter} is there already; issue it anew.`);
+    if (issues.length >= MAX_ISSUES)
+      throw new EditRefused(`A sheet has at most ${MAX_ISSUES} issues; copy it to a new one.`);
+    own.issues = [...issues, structuredClone(issue)];
+  },
+});
+export const issueSheet = (sheet: string, issue: SheetIssue): Edit => issueCommand({ sheet, issue });

@@ -73,6 +73,19 @@ export const SheetSize = z
   .describe('A size, or a note with a leader, on a view.');
 export type SheetSize = z.infer<typeof SheetSize>;
 
+export const MAX_ISSUES = 60;
+
+export const SheetIssue = z
+  .strictObject({
+    letter: z.string().regex(/^[A-Z]{1,2}$/),
+    revision: z.number().int().min(0).describe('Of the design: its state then can be looked at and gone back to.'),
+    date: z.string().regex(/^\d{4}-\d\d-\d\d$/),
+    note: z.string().max(120).optional(),
+    sizes: z.record(Id, z.string().max(400)).describe('How each size read.'),
+  })
+  .describe('A state of the sheet that was given away.');
+export type SheetIssue = z.infer<typeof SheetIssue>;
+
 export const Sheet = z
   .strictObject({
     name: Name,
@@ -88,6 +101,7 @@ export const Sheet = z
     views: mapOf(Id, SheetView, MAX_VIEWS),
     viewOrder: z.array(Id).max(MAX_VIEWS),
     sizes: mapOf(Id, SheetSize, MAX_SIZES),
+    issues: z.array(SheetIssue).max(MAX_ISSUES).optional(),
     fields: z
       .strictObject({
         title: z.string().max(120).optional(),

@@ -1,7 +1,7 @@
 /** A sheet put together: frame, views, centre lines and sizes where they stand on the paper. */
-import type { Sheet, SheetSize } from '../document/sheet.ts';
+import type { Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
-import { formatNumber, formatQuantity, type DisplayUnits } from '../units/units.ts';
+import { formatNumber, type DisplayUnits } from '../units/units.ts';
 import { drawSize } from './draw-size.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SheetGeometry } from './geometry.ts';
@@ -12,6 +12,7 @@ import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
 import type { PlacedSize, PlacedView } from './placed.ts';
 import { placeSizes } from './place-sizes.ts';
 import { frameAndTitle, words } from './title-block.ts';
+import { wordsOfSize } from './words-of-size.ts';
 import { paperSize } from '../document/sheet.ts';
 import { cutMarks } from './cut-marks.ts';
 
@@ -28,20 +29,6 @@ const OUT = 3;
 /** Of capitals, mm: ISO 3098, larger on large paper. */
 export const textHeight = ({ paper }: Pick<Sheet, 'paper'>): number =>
   paper === 'A0' || paper === 'A1' || paper === 'ANSI D' || paper === 'ANSI E' ? 5 : 3.5;
-
-/** The words of a size: its number as the design shows numbers, with what stands round it. */
-export function wordsOfSize({ text }: Pick<SheetSize, 'text'>, measured: Measured, units: DisplayUnits): string {
-  if (measured.is === 'note') return text?.trim() || 'Note';
-  const number =
-    measured.is === 'angle' ? formatQuantity(measured.value, 'angle', units) : lengthText(measured.value, units);
-  const sign = measured.is === 'diameter' ? 'Ø' : measured.is === 'radius' ? 'R' : '';
-  const shown = `${sign}${number}${'true' in measured && !measured.true ? ' (not true)' : ''}`;
-  return text ? (text.includes('<>') ? text.replace('<>', shown) : `${shown} ${text}`) : shown;
-}
-
-/** Without its unit, which the title block says once. */
-const lengthText = (mm: number, units: DisplayUnits): string =>
-  formatQuantity(mm, 'length', units).replace(new RegExp(` ${units.length}$`), '');
 
 export function composeSheet(
   sheet: Sheet,

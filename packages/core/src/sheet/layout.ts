@@ -1,5 +1,5 @@
 /** Where views stand on the paper and at which scale, before anyone moves them. */
-import { paperSize, type Look, type Sheet } from '../document/sheet.ts';
+import { paperSize, type Look, type Sheet, type SheetIssue } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import type { Flat4 } from './piece-places.ts';
 
@@ -12,6 +12,12 @@ export const SCALES: readonly (readonly [number, number])[] = [
 export const MARGINS = { left: 20, other: 10 } as const;
 /** Of the title block in the lower right corner, mm. */
 export const TITLE_BLOCK: Vec2 = [170, 36];
+/** Of each row of issues above it, the newest on top. */
+export const ISSUE_ROW = 6;
+const MOST_ISSUES_SHOWN = 5;
+export const shownIssues = ({ issues = [] }: Pick<Sheet, 'issues'>): readonly SheetIssue[] =>
+  issues.slice(-MOST_ISSUES_SHOWN);
+
 /** Left round each view, and more for each row of sizes beside it, mm on the paper. */
 const ROOM = 14;
 export const ROOM_A_ROW = 7;
@@ -88,7 +94,15 @@ interface Placed {
 function innerOf(sheet: Sheet): { inner: Flat4; block: Flat4 } {
   const [width, height] = paperSize(sheet);
   const inner: Flat4 = [MARGINS.left, MARGINS.other, width - MARGINS.other, height - MARGINS.other];
-  return { inner, block: [inner[2] - TITLE_BLOCK[0], inner[1], inner[2], inner[1] + TITLE_BLOCK[1]] };
+  return {
+    inner,
+    block: [
+      inner[2] - TITLE_BLOCK[0],
+      inner[1],
+      inner[2],
+      inner[1] + TITLE_BLOCK[1] + shownIssues(sheet).length * ISSUE_ROW,
+    ],
+  };
 }
 
 const meet = (a: Flat4, b: Flat4): boolean => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];

@@ -1,6 +1,6 @@
 /** Everything of a sheet that the kernel has to be asked for. */
 import type { Design } from '../document/schema.ts';
-import type { Sheet, SheetView } from '../document/sheet.ts';
+import type { Look, Sheet, SheetView } from '../document/sheet.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import { standTogether } from '../evaluation/stand-together.ts';
 import { Ledger } from '../ledger/ledger.ts';
@@ -86,7 +86,7 @@ export async function sheetGeometry(
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
-      sizes.set(key, view ? measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
+      sizes.set(key, view ? seenThere(view.look, measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel)) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
     }
     return {
       views,
@@ -101,6 +101,12 @@ export async function sheetGeometry(
     subject.done();
   }
 }
+
+/** In an oblique view no length or angle is seen true, whatever it measures there. */
+const seenThere = (look: Look, state: SizeState): SizeState =>
+  look === 'oblique' && (state.measured?.is === 'length' || state.measured?.is === 'angle')
+    ? { ...state, measured: { ...state.measured, true: false } }
+    : state;
 
 /** Through what it is told to go, else through the middle. */
 function depthOfCut(

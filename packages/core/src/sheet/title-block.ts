@@ -1,7 +1,7 @@
 /** Frame, title block and the symbol of projection. */
 import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
-import { MARGINS, TITLE_BLOCK } from './layout.ts';
+import { ISSUE_ROW, MARGINS, shownIssues, TITLE_BLOCK } from './layout.ts';
 import { line, type OnPaper } from './paper.ts';
 
 export interface Told {
@@ -44,6 +44,15 @@ export function frameAndTitle(sheet: Sheet, told: Told): OnPaper[] {
     ...cell(columns[1]!, middle, 'Scale', told.scale),
     ...cell(columns[1]!, low, 'Paper, lengths in', `${sheet.paper}, ${told.units}`),
     ...cell(columns[1]!, y0, `${sheet.angle} angle`, ''),
+    ...shownIssues(sheet).flatMap((issue, i) => {
+      const y = top + i * ISSUE_ROW;
+      return [
+        ...box('rule', left, y, x1, y + ISSUE_ROW),
+        words(left + 2, y + 1.8, issue.letter, TEXT, 'strong'),
+        words(left + 12, y + 1.8, issue.date, TEXT, 'numbers'),
+        words(left + 40, y + 1.8, issue.note ?? '', TEXT, 'words'),
+      ];
+    }),
     ...symbol(sheet.angle, [columns[1]! + 34, y0 + 6]),
   ];
 }

@@ -28,7 +28,9 @@ function show({ sizes }: AuditFinding): void {
   <section aria-label="Findings" class="flex flex-col gap-2">
     <h2><strong>Audit</strong> <span class="text-quiet">can it be remade from this sheet?</span></h2>
     <p v-for="says in sheets.geometry?.says ?? []" :key="says" class="text-warn" role="alert">{{ says }}</p>
-    <p v-if="!sheets.geometry" class="text-quiet">The sheet is being drawn.</p>
+    <p v-if="!sheets.geometry" class="text-quiet">
+      {{ sheets.trouble ? 'Nothing is drawn, so nothing is judged.' : 'The sheet is being drawn.' }}
+    </p>
     <p v-else-if="!audit" class="text-quiet">
       Assemblies are shown by their sheets, not remade from them; nothing is judged here.
     </p>
@@ -71,7 +73,10 @@ function show({ sizes }: AuditFinding): void {
         </p>
         <p>{{ finding.says }}</p>
       </article>
-      <p v-if="audit.findings.length === 0" class="text-good">Everything is settled.</p>
+      <p v-if="audit.findings.length === 0 && audit.unjudged === 0" class="text-good">Everything is settled.</p>
+      <p v-else-if="audit.findings.length === 0" class="text-warn">
+        What is judged is settled; not all of the shape is judged.
+      </p>
       <p class="text-quiet">
         {{ audit.settled }} of {{ audit.freedoms }} freedoms of the shape are settled by
         {{ Object.keys(sheets.sheet?.sizes ?? {}).length }} sizes.

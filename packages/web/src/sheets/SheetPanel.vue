@@ -1,13 +1,21 @@
 <script setup lang="ts">
 /** Beside the sheet: what of it is amiss, its paper and views, and what stands in its title block. */
 import { changeSheet, PAPER_KEYS, putSize, SCALES, SIDES, setSheetField, type SheetChange } from '@helb/core';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import AuditList from './AuditList.vue';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
 const session = useSession();
+const design = useDesign();
+
+const note = ref('');
+function issue(): void {
+  sheets.issue(note.value);
+  note.value = '';
+}
 
 const change = (to: SheetChange): void => void sheets.edit(changeSheet(session.activeSheet!, to));
 const chosen = (event: Event) => (event.target as HTMLSelectElement).value;
@@ -55,6 +63,31 @@ function setText(event: Event): void {
           @change="setText"
         />
       </label>
+    </section>
+
+    <section aria-label="Issues">
+      <h3 class="mb-1 font-semibold">Issues</h3>
+      <p v-if="!sheets.lastIssue" class="text-quiet">Not yet issued.</p>
+      <template v-else>
+        <p class="text-quiet">
+          Issue {{ sheets.lastIssue.letter }} of {{ sheets.lastIssue.date }}, the design’s state
+          {{ sheets.lastIssue.revision }}
+          in its history.
+        </p>
+        <p v-if="sheets.changed.length > 0" class="text-warn" data-testid="changed">
+          Since issue {{ sheets.lastIssue.letter }}: {{ sheets.changed.slice(0, 6).join('; ')
+          }}{{ sheets.changed.length > 6 ? `; and ${sheets.changed.length - 6} more` : '' }}.
+        </p>
+      </template>
+      <form class="mt-1 flex gap-2" @submit.prevent="issue">
+        <input
+          v-model="note"
+          class="field min-w-0 flex-1"
+          aria-label="What the issue is for"
+          placeholder="What it is for"
+        />
+        <button class="button" :disabled="design.saveState !== 'saved'">Issue</button>
+      </form>
     </section>
 
     <section aria-label="Paper">

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Paper on the stage: views that can be moved, places at which sizes are taken, sizes that are dragged where they read well. */
-import { PENS, CAPITALS, paperSize, sheetPath, type OnPaper, type PlacedView, type ViewSpot } from '@helb/core';
+import { PENS, CAPITALS, paperSize, sheetPath, type PlacedView, type ViewSpot } from '@helb/core';
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, reactive, ref, shallowRef, useTemplateRef } from 'vue';
+import { grouped } from './grouped.ts';
 import { nearestSpot } from './nearest-spot.ts';
 import { useSheets } from './sheet-store.ts';
 
@@ -41,26 +42,13 @@ function wheel(event: WheelEvent): void {
   Object.assign(look, { zoom: next, x: px - (px - x) * by, y: py - (py - y) * by });
 }
 
-/** One path a pen, and the words: few elements, whatever is drawn. */
-function grouped(items: readonly OnPaper[]) {
-  const paths = new Map<keyof typeof PENS, string[]>();
-  const filled: string[] = [];
-  const texts: Extract<OnPaper, { is: 'text' }>[] = [];
-  for (const item of items) {
-    if (item.is === 'text') texts.push(item);
-    else if (item.is === 'filled')
-      filled.push(`M ${item.points.map(([x, y]) => `${x} ${paper.value[1] - y}`).join(' L ')} Z`);
-    else {
-      const own = paths.get(item.pen) ?? [];
-      own.push(sheetPath(item.piece, paper.value[1]));
-      paths.set(item.pen, own);
-    }
-  }
-  return { paths: [...paths].map(([pen, all]) => ({ pen, d: all.join(' ') })), filled: filled.join(' '), texts };
-}
-const drawnFrame = computed(() => grouped(sheets.composed?.frame ?? []));
-const drawnViews = computed(() => (sheets.composed?.views ?? []).map((view) => ({ view, drawn: grouped(view.items) })));
-const drawnSizes = computed(() => (sheets.composed?.sizes ?? []).map((size) => ({ size, drawn: grouped(size.items) })));
+const drawnFrame = computed(() => grouped(sheets.composed?.frame ?? [], paper.value[1]));
+const drawnViews = computed(() =>
+  (sheets.composed?.views ?? []).map((view) => ({ view, drawn: grouped(view.items, paper.value[1]) })),
+);
+const drawnSizes = computed(() =>
+  (sheets.composed?.sizes ?? []).map((size) => ({ size, drawn: grouped(size.items, paper.value[1]) })),
+);
 
 const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: ViewSpot } | null>(null);
 const REACH_PX = 9;
@@ -76,8 +64,11 @@ const BEGINS_PX = 4;
 const sizeAt = (event: PointerEvent): string | null =>
   (event.target as Element).closest<SVGElement>('[data-size]')?.dataset.size ?? null;
 
+/** Round a view too: in a thin one every place is near an edge. mm on the paper. */
+const ROUND_VIEW = 12;
+
 function viewAt([x, y]: readonly [number, number]): PlacedView | null {
-  const room = 3;
+  const room = ROUND_VIEW;
   return (
     sheets.composed?.views.find(
       ({ box: [x0, y0, x1, y1] }) => x >= x0 - room && x <= x1 + room && y >= y0 - room && y <= y1 + room,

@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  changeSheetView, composeSheet, drawingOf, newId, putSize, removeSheetView, removeSize,
+  changedSince, changeSheetView, composeSheet, drawingOf, issueSheet, newId, nextLetter, putSize, readSizes, removeSheetView, removeSize,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import { watchDebounced } from '@vueuse/core';
@@ -67,7 +67,13 @@ export const useSheets = defineStore('sheets', () => {
     pickedSize.value = null;
     return some;
   }
-  watch(() => session.activeSheet, letGo);
+  watch(
+    () => session.activeSheet,
+    () => {
+      letGo();
+      trouble.value = null;
+    },
+  );
 
   async function draw(): Promise<void> {
     const [id, d] = [session.activeSheet, design.design];
@@ -134,9 +140,23 @@ export const useSheets = defineStore('sheets', () => {
     letGo();
   }
 
+  const reads = computed(() => (sheet.value && geometry.value && design.design ? readSizes(sheet.value, geometry.value, design.design.units) : null)); // prettier-ignore
+  const lastIssue = computed(() => sheet.value?.issues?.at(-1) ?? null);
+  /** What reads otherwise since the sheet was last given away. */
+  const changed = computed(() => (lastIssue.value && reads.value ? changedSince(lastIssue.value, reads.value) : []));
+  function issue(note: string): void {
+    if (!sheet.value) return;
+    if (!reads.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
+    const date = new Date().toISOString().slice(0, 10);
+    const told = note.trim() ? { note: note.trim().slice(0, 120) } : {};
+    edit(issueSheet(session.activeSheet!, { letter: nextLetter(sheet.value), revision: design.revision, date, ...told, sizes: reads.value })); // prettier-ignore
+  }
+
   const writing = ref(false);
   async function write(format: SheetFormat): Promise<void> {
-    if (!sheet.value || !composed.value || writing.value) return;
+    if (!sheet.value || writing.value) return;
+    // What is seen while it cannot be drawn is from before.
+    if (!composed.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
     writing.value = true;
     const worker = new Worker(new URL('./write-sheet.worker.ts', import.meta.url), { type: 'module', name: 'sheet-writer' }); // prettier-ignore
     const failed = new Promise<never>((_, reject) => {
@@ -159,6 +179,6 @@ export const useSheets = defineStore('sheets', () => {
 
   return {
     sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
-    letGo, edit, stop, take, place, shiftView, remove, write,
+    letGo, edit, stop, lastIssue, changed, issue, take, place, shiftView, remove, write,
   }; // prettier-ignore
 });

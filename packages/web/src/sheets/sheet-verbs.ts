@@ -83,7 +83,7 @@ export function useSheetVerbs() {
     return sheets.pickedView ? `${own.views[sheets.pickedView]?.look} view` : '';
   });
   const hint = computed(() =>
-    subject.value === '' && sheets.composed && Object.keys(sheets.sheet?.sizes ?? {}).length === 0
+    subject.value === '' && sheets.geometry?.audit && Object.keys(sheets.sheet?.sizes ?? {}).length === 0
       ? 'Pick an edge, a round or a corner, with Shift two, then say which size.'
       : '',
   );

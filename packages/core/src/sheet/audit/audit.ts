@@ -30,6 +30,8 @@ export interface Audit {
   /** Freedoms of the shape, and how many the sizes settle. */
   readonly freedoms: number;
   readonly settled: number;
+  /** Faces that are neither flat nor cylinders: whether sizes settle them is not judged. */
+  readonly unjudged: number;
 }
 
 const COUNT = /^\s*(\d+)\s*[×x]/;
@@ -53,6 +55,7 @@ export function auditSheet(
     rows.filter((row) => space.add(row, null) === null).length > 0 ? [says] : [],
   );
   const free = shape.width - space.rank;
+  let silent = 0;
   for (const [id, size] of Object.entries(sheet.sizes).sort(
     ([, a], [, b]) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind),
   )) {
@@ -62,7 +65,7 @@ export function auditSheet(
     if (state.lost !== null || !state.measured || !view) {
       findings.push({
         kind: 'lost',
-        says: `${view ? named(size, view.look) : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
+        says: `${view ? named(size, view.look).replace('the', 'The') : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
         sizes: [id],
         cure: null,
       });
@@ -71,7 +74,10 @@ export function auditSheet(
     findings.push(...faultsOf(id, size, state, view.look));
     if (!('true' in state.measured) || !state.measured.true) continue;
     const row = rowOfSize(shape, size, state.measured, frameOfLook(sheet.front, view.look));
-    if (!row) continue;
+    if (!row) {
+      silent++;
+      continue;
+    }
     const counted = countedRounds(shape, size);
     if (counted && counted.told !== counted.rounds.length) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
     const rows = counted && counted.told === counted.rounds.length ? counted.rounds.map((r) => shape.only(r.unknown)) : [row]; // prettier-ignore
@@ -102,12 +108,13 @@ export function auditSheet(
   const unseen = shape.width - space.rank;
   if (unseen > 0) findings.push({ kind: 'missing', says: `${unseen === 1 ? 'One more size is' : `${unseen} more sizes are`} missing that none of these views shows; add a view.`, sizes: [], cure: null }); // prettier-ignore
   if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat nor a cylinder; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
-  return { findings, taken: [...new Set(taken)], freedoms: free, settled };
+  if (silent > 0) taken.push(`${silent === 1 ? 'One size is' : `${silent} sizes are`} taken at what is not judged, and counted for nothing.`); // prettier-ignore
+  return { findings, taken: [...new Set(taken)], freedoms: free, settled, unjudged: shape.others };
 }
 
 /** What a size is called in a sentence. */
 const named = ({ kind }: SheetSize, look: string): string =>
-  `The ${kind === 'across' || kind === 'up' || kind === 'straight' ? 'length' : kind} in the ${look} view`;
+  `the ${kind === 'across' || kind === 'up' || kind === 'straight' ? 'length' : kind} in the ${look} view`;
 
 /** What is wrong with a size by itself. */
 function faultsOf(id: string, size: SheetSize, { measured, doubt }: SizeState, look: string): AuditFinding[] {
@@ -131,7 +138,7 @@ function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: r
 function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[], sheet: Sheet): AuditFinding {
   const others = [...new Set(from)].filter((o): o is string => o !== null && o !== id);
   const look = (s: SheetSize) => sheet.views[s.view]!.look;
-  const where = others.map((o) => `the ${sheet.sizes[o]!.kind === 'across' || sheet.sizes[o]!.kind === 'up' ? 'length' : sheet.sizes[o]!.kind} in the ${look(sheet.sizes[o]!)} view`); // prettier-ignore
+  const where = others.map((o) => named(sheet.sizes[o]!, look(sheet.sizes[o]!)));
   const by = others.length === 0 ? 'how the shape is drawn' : [...new Set(where)].slice(0, 3).join(', ');
   return {
     kind: 'twice',

@@ -1,0 +1,59 @@
+import { describe, expect, test } from '@jest/globals';
+import type { SheetSize } from '../document/sheet.ts';
+import { emptyDesign } from '../document/schema.ts';
+import { newSheet } from '../sheet/new-sheet.ts';
+import { edited, refusalOf } from './edited.ts';
+import { addPart, addSheet, addSheetView, changeSheet, changeSheetView, deletePart, deleteSheet, issueSheet, putSize, removeSheetView, removeSize } from './index.ts'; // prettier-ignore
+
+const box = { min: [0, 0, 0], max: [60, 40, 10] } as const;
+const sheet = newSheet('Sheet', { part: 'p' }, box);
+const [first] = sheet.viewOrder as [string, ...string[]];
+const design = edited(emptyDesign('D'), addPart('p', 'Plate'), addSheet('h', sheet));
+const size: SheetSize = {
+  kind: 'note',
+  view: first,
+  of: [{ vertex: { faces: ['e:side:l'], near: [0, 0, 0] } }],
+  text: 'Oiled',
+};
+
+describe('edits of sheets', () => {
+  test('a sheet is proposed from the side that shows most; a second of its name gets a number', () => {
+    expect(sheet.front).toBe('top');
+    expect(newSheet('Sheet', { part: 'p' }, { min: [0, 0, 0], max: [60, 10, 40] }).front).toBe('front');
+    const two = edited(design, addSheet('h2', sheet));
+    expect(two.sheetOrder!.map((id) => two.sheets![id]!.name)).toEqual(['Sheet', 'Sheet 2']);
+    expect(refusalOf(design, addSheet('h3', { ...sheet, of: { part: 'none' } }))).toBe('What was to be drawn is no longer there.'); // prettier-ignore
+  });
+
+  test('a view stands once; taken off, its sizes go along', () => {
+    expect(refusalOf(design, addSheetView('h', 'w', { look: 'front' }))).toBe('This view stands on the sheet already.');
+    const sized = edited(design, putSize('h', [['z', size]]));
+    expect(edited(sized, removeSheetView('h', first)).sheets!.h!.sizes).toEqual({});
+    expect(refusalOf(design, putSize('h', [['z', { ...size, view: 'gone' }]]))).toBe('This view no longer stands on the sheet.'); // prettier-ignore
+    expect(edited(sized, removeSize('h', 'z')).sheets!.h!.sizes).toEqual({});
+  });
+
+  test('paper, scale and sections are set and put back', () => {
+    const set = edited(design, changeSheet('h', { upright: true, scale: [1, 2] }), changeSheetView('h', first, { cut: {}, tangent: true })); // prettier-ignore
+    expect([set.sheets!.h!.upright, set.sheets!.h!.scale, set.sheets!.h!.views[first]!.cut]).toEqual([
+      true,
+      [1, 2],
+      {},
+    ]);
+    const back = edited(set, changeSheet('h', { upright: false, scale: null }), changeSheetView('h', first, { cut: null, tangent: false })); // prettier-ignore
+    expect(back.sheets!.h).toEqual(design.sheets!.h);
+  });
+
+  test('what is drawn may be deleted: the sheet stays and can be deleted itself', () => {
+    const gone = edited(design, deletePart('p'));
+    expect(gone.sheets!.h).toBeDefined();
+    expect(edited(gone, deleteSheet('h')).sheetOrder).toEqual([]);
+  });
+
+  test('an issue is kept under its letter once', () => {
+    const issue = { letter: 'A', revision: 1, date: '2026-11-27', sizes: { z: '12' } };
+    const issued = edited(design, issueSheet('h', issue));
+    expect(issued.sheets!.h!.issues).toEqual([issue]);
+    expect(refusalOf(issued, issueSheet('h', issue))).toBe('Issue A is there already; issue it anew.');
+  });
+});
