@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SheetSize } from '../document/sheet.ts';
+import { applyEdit } from '../document/change.ts';
 import { emptyDesign } from '../document/schema.ts';
+import { inverted, withTouches } from '../document/touches.ts';
 import { newSheet } from '../sheet/new-sheet.ts';
 import { edited, refusalOf } from './edited.ts';
 import { addPart, addSheet, addSheetView, changeSheet, changeSheetView, deletePart, deleteSheet, issueSheet, putSize, removeSheetView, removeSize } from './index.ts'; // prettier-ignore
@@ -55,5 +57,26 @@ describe('edits of sheets', () => {
     const issued = edited(design, issueSheet('h', issue));
     expect(issued.sheets!.h!.issues).toEqual([issue]);
     expect(refusalOf(issued, issueSheet('h', issue))).toBe('Issue A is there already; issue it anew.');
+  });
+
+  test('each is taken back whole, and what another did on the same sheet stays', () => {
+    const issue = { letter: 'A', revision: 1, date: '2026-11-27', sizes: {} };
+    const other = putSize('h', [['other', size]]);
+    for (const edit of [
+      putSize('h', [['z', size]]),
+      changeSheetView('h', first, { shift: [3, 4], cut: {} }),
+      changeSheet('h', { paper: 'A1', upright: true }),
+      issueSheet('h', issue),
+      removeSheetView('h', sheet.viewOrder[1]!),
+      addSheet('h2', sheet),
+      deleteSheet('h'),
+    ]) {
+      const made = applyEdit(design, edit);
+      if (!made.ok) throw new Error(made.message);
+      expect(withTouches(made.design, inverted(made.touches), true)).toEqual(design);
+      if (!made.design.sheets!.h) continue;
+      const both = edited(made.design, other);
+      expect(withTouches(both, inverted(made.touches), true)).toEqual(edited(design, other));
+    }
   });
 });
