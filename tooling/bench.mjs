@@ -1,8 +1,8 @@
-/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|kills|assembly …]: one JSON object a line on standard output, nothing else. */
+/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|kills|assembly|sheet …]: one JSON object a line on standard output, nothing else. */
 import { spawnSync } from 'node:child_process';
 import { checkNode, ensureCommand, installPackages, buildIfStale, orExplain } from './setup.mjs';
 
-const SUITES = ['sketch', 'dimensions', 'part', 'recipes', 'edits', 'page', 'load', 'kills', 'assembly'];
+const SUITES = ['sketch', 'dimensions', 'part', 'recipes', 'edits', 'page', 'load', 'kills', 'assembly', 'sheet'];
 const wanted = process.argv.slice(2);
 const unknown = wanted.find((name) => !SUITES.includes(name));
 if (unknown) {

@@ -19,11 +19,10 @@ const SAME_PLACE = 1e-3;
 export function findEdge<B extends NamedBody>(ref: EdgeRef, bodies: readonly B[]): Finding<FoundEdge<B>> {
   const wanted = ref.faces.map(readName);
   const all: FoundEdge<B>[] = bodies.flatMap((body) => body.facts.edges.map((_, edge) => ({ body, edge })));
-  const nearest = [...all].sort((a, b) => away(a, ref) - away(b, ref));
   const lost = (why: string): Finding<FoundEdge<B>> => ({
     how: 'lost',
     why,
-    candidates: nearest.slice(0, MOST_CANDIDATES),
+    candidates: [...all].sort((a, b) => away(a, ref) - away(b, ref)).slice(0, MOST_CANDIDATES),
   });
   if (wanted.includes(null)) return lost('its name cannot be read');
   const names = wanted as Name[];

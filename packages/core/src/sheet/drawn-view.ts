@@ -8,7 +8,7 @@ import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
-import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import type { EdgeCurve, SolidHandle, SolidKernel } from '../solid/kernel.ts';
 import { dot, type Frame } from '../space/vector.ts';
 
 export interface DrawnLine {
@@ -25,6 +25,8 @@ export interface ViewSpot {
   /** `side`: a round edge seen from the side. */
   readonly what: 'line' | 'side' | 'round' | 'corner';
   readonly piece: FlatPiece;
+  /** What it is among the bodies that are drawn: an edge, or a corner, by its place. */
+  readonly at: { readonly body: number; readonly index: number };
 }
 
 export interface DrawnView {
@@ -50,6 +52,19 @@ export interface Seen {
   readonly key: string;
 }
 
+/** The curves of a solid’s edges, asked of the kernel once. */
+export type CurvesOf = (solid: SolidHandle) => readonly EdgeCurve[];
+
+/** Of one piece of work: solids are let go of after it. */
+export function rememberedCurves(kernel: SolidKernel): CurvesOf {
+  const known = new Map<SolidHandle, readonly EdgeCurve[]>();
+  return (solid) => {
+    const own = known.get(solid) ?? kernel.curves(solid);
+    known.set(solid, own);
+    return own;
+  };
+}
+
 export interface ViewStyle {
   readonly hidden: boolean;
   /** Edges over which faces run on are drawn as well. */
@@ -64,12 +79,13 @@ export function drawView(
   frame: Frame,
   seen: readonly Seen[],
   kernel: SolidKernel,
+  curvesOf: CurvesOf,
   style: ViewStyle,
 ): DrawnView {
-  if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, style); // prettier-ignore
+  if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, curvesOf, style); // prettier-ignore
   const open = cutOpen(frame, style.cut, seen, kernel);
   try {
-    return drawSolids(look, frame, seen, open.kept, open.faces, kernel, style);
+    return drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style);
   } finally {
     open.done();
   }
@@ -83,13 +99,14 @@ function drawSolids(
   shown: readonly Piece[],
   cut: DrawnView['cut'],
   kernel: SolidKernel,
+  curvesOf: CurvesOf,
   { hidden, smooth }: ViewStyle,
 ): DrawnView {
   // Where sizes can be taken. Seams are no edges of the shape, though a contour may lie on one.
   const edges = seen.flatMap(({ solid, body }, i) =>
     body === null
       ? []
-      : kernel.curves(solid).flatMap((curve, edge) => {
+      : curvesOf(solid).flatMap((curve, edge) => {
           const [one, other] = body.facts.edges[edge]!.faces;
           return one === other ? [] : [{ body: i, edge, piece: flatten(frame, curve) }];
         }),
@@ -115,15 +132,15 @@ function drawSolids(
     }
   }
   const pieces = lines.map((l) => l.piece);
-  return { look, lines, ...centresOf(frame, shown, kernel), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
+  return { look, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
 }
 
 /** Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. */
-function centresOf(frame: Frame, shown: readonly Piece[], kernel: SolidKernel): Pick<DrawnView, 'crosses' | 'axes'> {
+function centresOf(frame: Frame, shown: readonly Piece[], curvesOf: CurvesOf): Pick<DrawnView, 'crosses' | 'axes'> {
   const crosses = new Map<string, { at: Vec2; radius: number }>();
   const axes = new Map<string, [Vec2, Vec2]>();
   for (const { solid } of shown)
-    for (const curve of kernel.curves(solid)) {
+    for (const curve of curvesOf(solid)) {
       if (curve.kind !== 'ellipse' || !curve.whole || Math.abs(curve.major - curve.minor) > SAME) continue;
       const facing = Math.abs(dot(curve.normal, frame.normal));
       const center = flatPoint(frame, curve.center);
@@ -165,7 +182,7 @@ function spotsOf(
     if (!body || !drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
-    if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece });
+    if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece, at: { body: at, index: edge } });
     for (const vertex of body.facts.edges[edge]!.ends) {
       const p = flatPoint(frame, body.facts.corners[vertex]!);
       const key = p.map((c) => c.toFixed(3)).join();
@@ -175,6 +192,7 @@ function spotsOf(
         spot: { vertex: refOfVertex(body, vertex) },
         what: 'corner',
         piece: { kind: 'point', points: [p] },
+        at: { body: at, index: vertex },
       });
     }
   }

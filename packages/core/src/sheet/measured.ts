@@ -8,7 +8,7 @@ import type { Finding } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
-import type { SolidKernel } from '../solid/kernel.ts';
+import type { CurvesOf } from './drawn-view.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
 /** What a size is, in its view: mm of the model, from the view’s origin. */
@@ -43,7 +43,7 @@ const LEVEL = 1e-7;
 /** Lines that turn by less, rad, are parallel. */
 const PARALLEL = 1e-6;
 
-function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], kernel: SolidKernel): Spotted {
+function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesOf: CurvesOf): Spotted {
   const told = <T>(finding: Finding<T>, to: (found: T) => { found: Found; spot: SheetSpot }): Spotted => {
     if (finding.how === 'lost') return { lost: finding.why };
     return { ...to(finding.found), doubt: finding.how === 'probably' ? finding.why : null };
@@ -54,8 +54,7 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], kernel:
       spot: { vertex: refOfVertex(body, vertex) },
     }));
   return told(findEdge(spot.edge, bodies), ({ body, edge }) => {
-    const curves = kernel.curves(body.solid);
-    const curve = curves[edge]!;
+    const curve = curvesOf(body.solid)[edge]!;
     const piece = flatten(frame, curve);
     const isRound = curve.kind === 'ellipse' && Math.abs(curve.major - curve.minor) < 1e-9 * curve.major;
     const facing = isRound ? Math.abs(dot(curve.normal, frame.normal)) : 0;
@@ -89,8 +88,8 @@ function placeOf({ piece }: Found): Vec2 {
 }
 
 /** @throws nothing: what cannot be measured is told */
-export function measureSize(size: SheetSize, frame: Frame, bodies: readonly Body[], kernel: SolidKernel): SizeState {
-  const all = size.of.map((spot) => spotted(spot, frame, bodies, kernel));
+export function measureSize(size: SheetSize, frame: Frame, bodies: readonly Body[], curvesOf: CurvesOf): SizeState {
+  const all = size.of.map((spot) => spotted(spot, frame, bodies, curvesOf));
   const lost = all.find((s) => 'lost' in s);
   if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];

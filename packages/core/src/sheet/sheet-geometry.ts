@@ -10,7 +10,7 @@ import { dot, type Frame } from '../space/vector.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { MATERIALS, massOf, type MaterialKey } from '../standards/materials.ts';
 import { auditSheet } from './audit/audit.ts';
-import { drawView, type DrawnView, type Seen } from './drawn-view.ts';
+import { drawView, rememberedCurves, type DrawnView, type Seen } from './drawn-view.ts';
 import { showsHidden, type SheetGeometry } from './geometry.ts';
 import { frameOfLook } from './looks.ts';
 import { SectionMisses } from './cut-open.ts';
@@ -58,6 +58,7 @@ export async function sheetGeometry(
   try {
     const { seen, bodies, mass, material, says } = subject;
     if (seen.length === 0) throw new SheetFailure('Nothing solid is there to be drawn yet; make a body first.');
+    const curvesOf = rememberedCurves(kernel);
     const views = new Map<string, DrawnView>();
     const cuts = new Map<string, number>();
     const told = [...says];
@@ -72,7 +73,7 @@ export async function sheetGeometry(
       const draw = (depth: number | null) => {
         const style = { hidden: showsHidden(own), smooth: own.tangent ?? false, cut: depth };
         const key = [sheet.front, own.look, style.hidden, style.smooth, depth, ...seen.map((s) => s.key)].join('|');
-        return known.of(key, () => drawView(own.look, frame, seen, kernel, style));
+        return known.of(key, () => drawView(own.look, frame, seen, kernel, curvesOf, style));
       };
       try {
         views.set(view, draw(cut?.depth ?? null));
@@ -86,7 +87,7 @@ export async function sheetGeometry(
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
-      sizes.set(key, view ? seenThere(view.look, measureSize(size, frameOfLook(sheet.front, view.look), bodies, kernel)) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
+      sizes.set(key, view ? seenThere(view.look, measureSize(size, frameOfLook(sheet.front, view.look), bodies, curvesOf)) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
     }
     return {
       views,

@@ -6,7 +6,7 @@ import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
-import { along, foundSpot, motionsAt, roundOf, rowOfSize } from './said.ts';
+import { along, edgeOfSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
 import type { RoundFreedom, Shape } from './shape.ts';
 
 export interface Candidate {
@@ -39,9 +39,7 @@ export function candidates(
 ): Candidate[] {
   const straight = sheet.viewOrder.filter((id) => sheet.views[id]!.look !== 'oblique' && views.has(id));
   const looks = straight.map((id) => ({ id, view: views.get(id)!, frame: frameOfLook(sheet.front, sheet.views[id]!.look) })); // prettier-ignore
-  const spots = looks.map(({ view }) =>
-    view.spots.map((spot) => ({ spot, found: foundSpot(spot.spot, shape.bodies) })),
-  );
+  const spots = looks.map(({ view }) => view.spots.map((spot) => ({ spot, found: edgeOfSpot(spot, shape.bodies) })));
   const stepOf = (body: number, face: number): string => {
     const id = shape.bodies[body]!.faceNames[face]?.[0]?.step;
     const part = 'part' in sheet.of ? design.parts[sheet.of.part] : undefined;
@@ -92,7 +90,7 @@ export function candidates(
 export const alikeRounds = (shape: Shape, round: RoundFreedom): RoundFreedom[] =>
   shape.rounds.filter((r) => r.hollow === round.hollow && Math.abs(r.radius - round.radius) < PLACE && Math.abs(dot(r.axis.direction, round.axis.direction)) > 1 - 1e-9); // prettier-ignore
 
-type Spots = readonly { readonly spot: ViewSpot; readonly found: ReturnType<typeof foundSpot> }[];
+type Spots = readonly { readonly spot: ViewSpot; readonly found: Found | null }[];
 
 /** Of all that lies at one place the best to take it at: rounds by their centre, then what reaches farthest. */
 function levelsAlong(

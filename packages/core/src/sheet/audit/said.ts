@@ -5,10 +5,11 @@ import { findEdge } from '../../names/find-edge.ts';
 import { findVertex } from '../../names/find-vertex.ts';
 import { facesAtCorner } from '../../names/neighbours.ts';
 import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
+import type { ViewSpot } from '../drawn-view.ts';
 import type { Measured } from '../measured.ts';
 import type { Motion, RoundFreedom, Shape } from './shape.ts';
 
-interface Found {
+export interface Found {
   readonly body: number;
   readonly at: Vec3;
   readonly faces: readonly number[];
@@ -29,6 +30,13 @@ export function foundSpot(spot: SheetSpot, bodies: readonly Body[]): Found | nul
   const { body, edge } = finding.found;
   const { middle, faces } = body.facts.edges[edge]!;
   return { body: bodies.indexOf(body), at: middle, faces: [...new Set(faces)], edge };
+}
+
+/** The same of a spot of a view, which knows where it is; corners are not asked for. */
+export function edgeOfSpot({ what, at }: ViewSpot, bodies: readonly Body[]): Found | null {
+  if (what === 'corner') return null;
+  const { middle, faces } = bodies[at.body]!.facts.edges[at.index]!;
+  return { body: at.body, at: middle, faces: [...new Set(faces)], edge: at.index };
 }
 
 /** Of a round edge the round it is of, and the plane it lies in by its motion. */
