@@ -54,7 +54,8 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesO
       spot: { vertex: refOfVertex(body, vertex) },
     }));
   return told(findEdge(spot.edge, bodies), ({ body, edge }) => {
-    const curve = curvesOf(body.solid)[edge]!;
+    const curves = curvesOf(body.solid);
+    const curve = curves[edge]!;
     const piece = flatten(frame, curve);
     const isRound = curve.kind === 'ellipse' && Math.abs(curve.major - curve.minor) < 1e-9 * curve.major;
     const facing = isRound ? Math.abs(dot(curve.normal, frame.normal)) : 0;
