@@ -125,14 +125,17 @@ export function ovalOf(piece: Exclude<FlatPiece, { kind: 'point' | 'line' | 'spl
   return { center, major, minor, long, short, from, to: from + sweep, whole };
 }
 
+/** Where an arc or ellipse is at a parameter. @param oval as `ovalOf` tells it */
+export const onOval = ({ center, major, minor }: Pick<ReturnType<typeof ovalOf>, 'center' | 'major' | 'minor'>, t: number): Vec2 => [center[0] + major[0] * Math.cos(t) + minor[0] * Math.sin(t), center[1] + major[1] * Math.cos(t) + minor[1] * Math.sin(t)]; // prettier-ignore
+
 function placesOn(piece: FlatPiece): readonly Vec2[] {
   if (piece.kind === 'point' || piece.kind === 'line' || piece.kind === 'spline') return piece.points;
-  const { center, major, minor, from, to } = ovalOf(piece);
-  const at = (t: number): Vec2 => [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2; // prettier-ignore
+  const oval = ovalOf(piece);
+  const { major, minor, from, to } = oval;
   // Besides even places those where it reaches farthest.
   const reaches = [0, 1].map((i) => Math.atan2(minor[i]!, major[i]!)).flatMap((t) => [t, t + Math.PI, t + TURN, t + Math.PI + TURN]); // prettier-ignore
   const even = Array.from({ length: PLACES + 1 }, (_, i) => from + ((to - from) * i) / PLACES);
-  return [...even, ...reaches.filter((t) => t > from && t < to)].map(at);
+  return [...even, ...reaches.filter((t) => t > from && t < to)].map((t) => onOval(oval, t));
 }
 
 function moved(piece: FlatPiece, dx: number, dy: number): FlatPiece {

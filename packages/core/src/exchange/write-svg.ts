@@ -1,6 +1,6 @@
 /** A face's outline as SVG, one user unit a mm, with true arcs; y runs down there. */
 import { basisOf, bezierSpans, controlPoints, type Vec2 } from '../sketch/curves/spline.ts';
-import { ovalOf, type DrawnLoop, type FaceDrawing } from './face-drawing.ts';
+import { onOval, ovalOf, type DrawnLoop, type FaceDrawing } from './face-drawing.ts';
 
 const DIGITS = 6;
 /** mm; a hairline for cutters that take any. */
@@ -47,8 +47,9 @@ export function pathOf(loop: DrawnLoop, at: (p: Vec2) => string, number: (x: num
         parts.push(points.length === 2 ? `L ${at(points[1]!)}` : `C ${points.slice(1).map(at).join(', ')}`);
       }
     } else {
-      const { center, major, minor, long, short, from, to, whole } = ovalOf(piece);
-      const on = (t: number): Vec2 => [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2; // prettier-ignore
+      const oval = ovalOf(piece);
+      const { major, long, short, from, to, whole } = oval;
+      const on = (t: number): Vec2 => onOval(oval, t);
       const turn = number(-Math.atan2(major[1], major[0]) * (180 / Math.PI));
       // A whole round is two halves; y runs down, so that counter-clockwise is sweep 0.
       const stops = whole ? [0, Math.PI, 2 * Math.PI] : forward ? [from, to] : [to, from];

@@ -1,7 +1,8 @@
 /** A sheet put together: frame, views, centre lines and sizes where they stand on the paper. */
-import type { Sheet } from '../document/sheet.ts';
+import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, type DisplayUnits } from '../units/units.ts';
+import { cutMarks } from './cut-marks.ts';
 import { drawSize } from './draw-size.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SheetGeometry } from './geometry.ts';
@@ -13,8 +14,6 @@ import type { PlacedSize, PlacedView } from './placed.ts';
 import { placeSizes } from './place-sizes.ts';
 import { frameAndTitle, words } from './title-block.ts';
 import { wordsOfSize } from './words-of-size.ts';
-import { paperSize } from '../document/sheet.ts';
-import { cutMarks } from './cut-marks.ts';
 
 export interface Composed {
   readonly laidOut: LaidOut;

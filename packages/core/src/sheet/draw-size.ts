@@ -47,11 +47,11 @@ export function drawSize(measured: Measured, text: string, place: Vec2, { height
     case 'radius':
       return measured.ends
         ? drawLength(...measured.ends, directionBetween(...measured.ends), text, place, height)
-        : drawLeader(rimTowards(measured, place), text, place, height, true);
+        : drawLeader(rimTowards(measured, place), text, place, height);
     case 'angle':
       return drawAngle(measured, text, place, height);
     case 'note':
-      return drawLeader(measured.at, text, place, height, true);
+      return drawLeader(measured.at, text, place, height);
   }
 }
 
@@ -110,7 +110,7 @@ function rimTowards(
 }
 
 /** From a place to words on a shelf. */
-function drawLeader(to: Vec2, text: string, place: Vec2, height: number, pointed: boolean): OnPaper[] {
+function drawLeader(to: Vec2, text: string, place: Vec2, height: number): OnPaper[] {
   const width = widthOfText(text, height);
   const right = place[0] >= to[0];
   const shelf: Vec2 = [place[0] - (right ? 1 : -1) * (width / 2 + 1), place[1]];
@@ -119,7 +119,7 @@ function drawLeader(to: Vec2, text: string, place: Vec2, height: number, pointed
   return [
     line('size', shelf, to),
     line('size', shelf, end),
-    ...(pointed ? [arrow(to, away)] : []),
+    arrow(to, away),
     { is: 'text', at: [place[0], place[1] + ABOVE], text, height, anchor: 'middle', turn: 0, face: 'numbers' },
   ];
 }

@@ -1,5 +1,5 @@
 /** Hatching of what is cut: lines at 45° within outlines, even over odd, so that holes stay open. */
-import { ovalOf } from '../exchange/face-drawing.ts';
+import { onOval, ovalOf } from '../exchange/face-drawing.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 
@@ -42,10 +42,8 @@ export function hatch(outline: readonly FlatPiece[], of: number): (readonly [Vec
 
 function placesAlong(piece: FlatPiece): readonly Vec2[] {
   if (piece.kind === 'point' || piece.kind === 'line' || piece.kind === 'spline') return piece.points;
-  const { center, major, minor, from, to } = ovalOf(piece);
+  const oval = ovalOf(piece);
+  const { from, to } = oval;
   const steps = Math.max(2, Math.ceil(((to - from) / (2 * Math.PI)) * STEPS_A_TURN));
-  return Array.from({ length: steps + 1 }, (_, i) => {
-    const t = from + ((to - from) * i) / steps;
-    return [0, 1].map((k) => center[k]! + major[k]! * Math.cos(t) + minor[k]! * Math.sin(t)) as unknown as Vec2;
-  });
+  return Array.from({ length: steps + 1 }, (_, i) => onOval(oval, from + ((to - from) * i) / steps));
 }

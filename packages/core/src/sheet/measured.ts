@@ -1,6 +1,6 @@
 /** Sizes of a sheet as the model has them now: where they are taken in their view, and how large. */
 import type { SheetSize, SheetSpot } from '../document/sheet.ts';
-import { ovalOf } from '../exchange/face-drawing.ts';
+import { onOval, ovalOf } from '../exchange/face-drawing.ts';
 import type { Body } from '../names/body.ts';
 import { findEdge, refOfEdge } from '../names/find-edge.ts';
 import { findVertex, refOfVertex } from '../names/find-vertex.ts';
@@ -31,7 +31,7 @@ export interface SizeState {
 interface Found {
   readonly piece: FlatPiece;
   /** Round edges only: mm, and whether it lies square to the view. */
-  readonly round: { readonly radius: number; readonly facing: boolean; readonly side: boolean; readonly whole: boolean } | null; // prettier-ignore
+  readonly round: { readonly radius: number; readonly facing: boolean; readonly whole: boolean } | null; // prettier-ignore
   /** Of a straight edge: does it lie in the plane of the paper? */
   readonly level: boolean;
 }
@@ -59,7 +59,7 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesO
     const piece = flatten(frame, curve);
     const isRound = curve.kind === 'ellipse' && Math.abs(curve.major - curve.minor) < 1e-9 * curve.major;
     const facing = isRound ? Math.abs(dot(curve.normal, frame.normal)) : 0;
-    const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, side: facing < 1e-9, whole: curve.whole } : null; // prettier-ignore
+    const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, whole: curve.whole } : null; // prettier-ignore
     const direction = curve.kind === 'line' ? unit([0, 1, 2].map((i) => curve.to[i]! - curve.from[i]!) as unknown as [number, number, number]) : null; // prettier-ignore
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
     return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge) } };
@@ -121,9 +121,8 @@ function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | st
 
 const rimOf = ({ piece }: Found): Vec2 => {
   if (piece.kind === 'point' || piece.kind === 'line' || piece.kind === 'spline') return piece.points[0]!;
-  const { center, major, minor, from, to } = ovalOf(piece);
-  const t = (from + to) / 2;
-  return [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2;
+  const oval = ovalOf(piece);
+  return onOval(oval, (oval.from + oval.to) / 2);
 };
 
 function roundSize(kind: 'diameter' | 'radius', { piece, round }: Found): Measured | string {

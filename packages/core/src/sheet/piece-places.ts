@@ -1,5 +1,5 @@
 /** Places on flat pieces: what lies on what, how far away, and how far they reach. */
-import { ovalOf } from '../exchange/face-drawing.ts';
+import { onOval, ovalOf } from '../exchange/face-drawing.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 
@@ -16,11 +16,8 @@ function placesOn(piece: FlatPiece): Vec2[] {
   }
   if (piece.kind === 'spline') return [1, Math.floor(piece.points.length / 2), piece.points.length - 2].map((i) => piece.points[Math.max(0, i)]!); // prettier-ignore
   if (piece.kind === 'point') return [...piece.points];
-  const { center, major, minor, from, to } = ovalOf(piece);
-  return [0.1, 0.5, 0.9].map((s) => {
-    const t = from + s * (to - from);
-    return [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2;
-  });
+  const oval = ovalOf(piece);
+  return [0.1, 0.5, 0.9].map((s) => onOval(oval, oval.from + s * (oval.to - oval.from)));
 }
 
 /** Does all of a piece lie on another? Told by three places. */
@@ -84,11 +81,8 @@ export function awayFromPiece(p: Vec2, piece: FlatPiece): number {
     case 'spline':
       return Math.min(...piece.points.slice(1).map((q, i) => awayFromLine(p, piece.points[i]!, q)));
     default: {
-      const { center, major, minor, from, to } = ovalOf(piece);
-      const at = (i: number): Vec2 => {
-        const t = from + ((to - from) * i) / SAMPLES;
-        return [0, 1].map((k) => center[k]! + major[k]! * Math.cos(t) + minor[k]! * Math.sin(t)) as unknown as Vec2;
-      };
+      const oval = ovalOf(piece);
+      const at = (i: number) => onOval(oval, oval.from + ((oval.to - oval.from) * i) / SAMPLES);
       return Math.min(...Array.from({ length: SAMPLES }, (_, i) => awayFromLine(p, at(i), at(i + 1))));
     }
   }
@@ -97,10 +91,10 @@ export function awayFromPiece(p: Vec2, piece: FlatPiece): number {
 /** Of a curve the places where it reaches farthest are among those taken. */
 function reachOf(piece: FlatPiece): readonly Vec2[] {
   if (piece.kind === 'point' || piece.kind === 'line' || piece.kind === 'spline') return piece.points;
-  const { center, major, minor, from, to } = ovalOf(piece);
-  const at = (t: number): Vec2 => [0, 1].map((i) => center[i]! + major[i]! * Math.cos(t) + minor[i]! * Math.sin(t)) as unknown as Vec2; // prettier-ignore
+  const oval = ovalOf(piece);
+  const { major, minor, from, to } = oval;
   const far = [0, 1].flatMap((i) => [0, 1, 2, 3, 4].map((k) => Math.atan2(minor[i]!, major[i]!) + (k - 2) * Math.PI));
-  return [from, to, ...far.filter((t) => t > from && t < to)].map(at);
+  return [from, to, ...far.filter((t) => t > from && t < to)].map((t) => onOval(oval, t));
 }
 
 export function boxOfPieces(pieces: readonly FlatPiece[]): Flat4 {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Paper on the stage: views that can be moved, places at which sizes are taken, sizes that are dragged where they read well. */
-import { PENS, CAPITALS, paperSize, sheetPath, type PlacedView, type ViewSpot } from '@helb/core';
+import { CAPITALS, enlarged, paperSize, PENS, sheetPath, standsAt, type PlacedView, type ViewSpot } from '@helb/core';
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, reactive, ref, shallowRef, useTemplateRef } from 'vue';
 import { grouped } from './grouped.ts';
@@ -140,13 +140,16 @@ useEventListener(window, 'keydown', (event) => {
   if (!typing && (event.key === 'Delete' || event.key === 'Backspace')) sheets.remove();
 });
 
-/** Where a dragged view goes along, the front taking those in line with it. */
+/** What goes along with a dragged view: with the front all in line with it; others in their row or column only. */
 function shiftOf(view: string): string | undefined {
   const own = drag.value;
-  if (own?.kind !== 'view' || !own.begun) return undefined;
-  const looks = sheets.sheet?.views;
-  if (own.id !== view && looks?.[own.id]?.look !== 'front') return undefined;
-  return `translate(${own.by[0]} ${-own.by[1]})`;
+  const views = sheets.sheet?.views;
+  if (own?.kind !== 'view' || !own.begun || !views) return undefined;
+  const look = views[own.id]?.look;
+  if (!look || (own.id !== view && (look !== 'front' || views[view]?.look === 'oblique'))) return undefined;
+  const [column, row] = standsAt(sheets.sheet!.angle, look);
+  const held = look !== 'front' && look !== 'oblique';
+  return `translate(${held && column === 0 ? 0 : own.by[0]} ${held && row === 0 ? 0 : -own.by[1]})`;
 }
 const shiftOfSize = (id: string, view: string): string | undefined =>
   drag.value?.kind === 'size' && drag.value.begun && drag.value.id === id
@@ -161,12 +164,7 @@ function spotPath(view: PlacedView, spot: ViewSpot): string {
     const [x, y] = to(piece.points[0]) as [number, number];
     return `M ${x - 1.2} ${y} a 1.2 1.2 0 1 0 2.4 0 a 1.2 1.2 0 1 0 -2.4 0`;
   }
-  return sheets.composed ? sheetPath(scaled(view, piece), paper.value[1]) : '';
-}
-function scaled(view: PlacedView, piece: ViewSpot['piece']): ViewSpot['piece'] {
-  const points = piece.points.map(([x, y]) => [x * view.by + view.move[0], y * view.by + view.move[1]] as const);
-  const grown = piece.kind === 'circle' ? { radius: piece.radius * view.by } : piece.kind === 'ellipse' || piece.kind === 'elliptical_arc' ? { minor: piece.minor * view.by } : {}; // prettier-ignore
-  return { ...piece, points, ...grown } as ViewSpot['piece'];
+  return sheetPath(enlarged(piece, view.by, view.move), paper.value[1]);
 }
 const lit = computed(() => {
   const views = new Map((sheets.composed?.views ?? []).map((v) => [v.id, v]));

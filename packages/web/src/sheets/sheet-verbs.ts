@@ -1,5 +1,14 @@
 /** What can be done on a sheet with what is picked. */
-import { addSheetView, changeSheetView, LOOKS, newId, type Look, type SheetView, type SizeKind } from '@helb/core';
+import {
+  addSheetView,
+  changeSheetView,
+  LOOKS,
+  newId,
+  showsHidden,
+  type Look,
+  type SheetView,
+  type SizeKind,
+} from '@helb/core';
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -26,7 +35,7 @@ export function useSheetVerbs() {
 
   const viewVerbs = (id: string, view: SheetView): Verb[] => {
     const to = (change: Parameters<typeof changeSheetView>[2]) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, change)); // prettier-ignore
-    const hidden = view.hidden ?? (view.look !== 'oblique' && !view.cut);
+    const hidden = showsHidden(view);
     return [
       { id: 'hidden', label: hidden ? 'Without hidden lines' : 'With hidden lines', run: to({ hidden: !hidden }) },
       { id: 'tangent', label: view.tangent ? 'Without smooth edges' : 'With smooth edges', run: to({ tangent: !view.tangent }) }, // prettier-ignore

@@ -20,7 +20,6 @@ export interface Candidate {
 
 /** Something in a view that lies at one place along a direction. */
 interface Level {
-  readonly view: string;
   readonly spot: ViewSpot;
   readonly at: number;
   readonly row: Float64Array;
@@ -53,8 +52,7 @@ export function candidates(
       ['across', frame.x, 0],
       ['up', frame.y, 1],
     ] as const) {
-      // prettier-ignore
-      const levels = levelsAlong(u, axis, id, spots[v]!, shape, stepOf);
+      const levels = levelsAlong(u, axis, spots[v]!, shape, stepOf);
       for (const { order, a, b } of pairsOf(levels)) {
         if (Math.abs(b.at - a.at) < PLACE) continue;
         const row = b.row.map((x, i) => x - a.row[i]!);
@@ -96,7 +94,6 @@ type Spots = readonly { readonly spot: ViewSpot; readonly found: Found | null }[
 function levelsAlong(
   u: Vec3,
   axis: 0 | 1,
-  view: string,
   spots: Spots,
   shape: Shape,
   stepOf: (body: number, face: number) => string,
@@ -120,7 +117,7 @@ function levelsAlong(
       found.faces.find((f) => shape.face(found.body, f)?.is === (isRound ? 'round' : 'plane')) ?? found.faces[0]!;
     const reach = body.facts.edges[found.edge!]!.length;
     const at = dot(place, u);
-    const own: Level = { view, spot, at, row, step: stepOf(found.body, face), isRound, reach };
+    const own: Level = { spot, at, row, step: stepOf(found.body, face), isRound, reach };
     const known = levels.findIndex((l) => Math.abs(l.at - at) < PLACE && l.isRound === isRound);
     if (known < 0) levels.push(own);
     else if (reach > levels[known]!.reach) levels[known] = own;

@@ -17,7 +17,7 @@ export interface Found {
   readonly edge: number | null;
 }
 
-/** Where a spot is in the shape; null where it is not found for sure. */
+/** Where a spot is in the shape; null where it is lost. */
 export function foundSpot(spot: SheetSpot, bodies: readonly Body[]): Found | null {
   if ('vertex' in spot) {
     const finding = findVertex(spot.vertex, bodies);
@@ -39,7 +39,7 @@ export function edgeOfSpot({ what, at }: ViewSpot, bodies: readonly Body[]): Fou
   return { body: at.body, at: middle, faces: [...new Set(faces)], edge: at.index };
 }
 
-/** Of a round edge the round it is of, and the plane it lies in by its motion. */
+/** Of a round edge the round it is of. */
 export function roundOf(shape: Shape, { body, faces }: Found): RoundFreedom | null {
   const rounds = faces.map((f) => shape.face(body, f)).filter((f): f is RoundFreedom => f?.is === 'round');
   return rounds[0] ?? null;
