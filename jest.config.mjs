@@ -11,6 +11,7 @@ export default {
     ],
   },
   testTimeout: 60_000,
+  setupFiles: ['<rootDir>/tooling/fixed-cases.mjs'],
   // Both of two cores: by itself it would leave one to the terminal.
   maxWorkers: 2,
 };

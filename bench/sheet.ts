@@ -1,5 +1,5 @@
 /** Sheets: five views of a part of 300 faces, the same after one edit of a size, an assembly, and putting 300 sizes on paper. */
-import { addPart, addSheet, addSheetView, addStep, applyEdit, composeSheet, emptyDesign, KnownViews, Ledger, newSheet, PartEvaluator, putSize, readDesign, sheetGeometry, type Design, type Edit, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
+import { addPart, addSheet, addSheetView, addStep, applyEdit, composeSheet, emptyDesign, Known, Ledger, Nesting, newSheet, PartEvaluator, putSize, readDesign, sheetGeometry, type Design, type DrawnView, type Edit, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { readFileSync } from 'node:fs';
 import { report } from './measure.ts';
@@ -32,7 +32,7 @@ function comb(teeth: number): Step {
 
 const extrude = { kind: 'extrude', name: 'Bar', profile: { sketch: 's', regions: 'all' }, way: 'one_way', distance: '6 mm', result: 'new_body' } as Step; // prettier-ignore
 let design = edited(emptyDesign('Bench'), addPart('p', 'Comb'), addStep('p', 's', comb(37)), addStep('p', 'e', extrude), addSheet('h', newSheet('Sheet', { part: 'p' }, null)), addSheetView('h', 'left', { look: 'left' })); // prettier-ignore
-const known = new KnownViews();
+const known = new Known<DrawnView>();
 
 async function drawn(of: Design, sheet = 'h') {
   const began = performance.now();
@@ -41,7 +41,7 @@ async function drawn(of: Design, sheet = 'h') {
 }
 
 // Once without counting: the part is made, the engine warmed.
-await sheetGeometry(design, 'h', evaluator, kernel, new KnownViews());
+await sheetGeometry(design, 'h', evaluator, kernel, new Known());
 const first = await drawn(design);
 const { bodies } = await evaluator.evaluate(design, Ledger.of(design), 'p');
 report('sheet', 'five views with hidden lines, and the audit', bodies[0]!.facts.faces.length, first.took, 'ms');
@@ -64,5 +64,28 @@ if (!opened.ok) throw new Error(opened.message);
 const read = opened.design;
 const [assembly] = Object.entries(read.assemblies!).find(([, a]) => a.name === 'Vent drive')!;
 const drive = edited(read, addSheet('h', newSheet('Sheet', { assembly }, null)));
-await sheetGeometry(drive, 'h', evaluator, kernel, new KnownViews());
+await sheetGeometry(drive, 'h', evaluator, kernel, new Known());
 report('sheet', 'four views of an assembly, by its parts', read.assemblies![assembly]!.instanceOrder.length, (await drawn(drive)).took, 'ms'); // prettier-ignore
+
+// The set of shapes by which laying is measured: 50 of each, 2 mm apart, quarter turns, on a strip 1,500 wide.
+const hexagon = Array.from({ length: 6 }, (_, i): [number, number] => [40 * Math.cos((i * Math.PI) / 3), 40 * Math.sin((i * Math.PI) / 3)]); // prettier-ignore
+const shapes: [number, number][][] = [
+  [[0, 0], [120, 0], [120, 40], [40, 40], [40, 120], [0, 120]],
+  [[0, 0], [100, 0], [0, 80]],
+  [[0, 0], [110, 0], [110, 90], [80, 90], [80, 30], [30, 30], [30, 90], [0, 90]],
+  hexagon,
+]; // prettier-ignore
+const areas = 50 * (8000 + 4000 + 6900 + 1.5 * Math.sqrt(3) * 40 ** 2);
+const nestBegan = performance.now();
+const nesting = new Nesting({ pieces: shapes.map((loop, i) => ({ id: `s${i}`, loops: [loop], count: 50 })), board: [1500, 9000], boards: 1, gap: 2, margin: 0, turns: 'quarter' }); // prettier-ignore
+const filled = () => (100 * areas) / (1500 * nesting.found!.used[0]!);
+for (const seconds of [3, 20]) {
+  let first = nesting.found === null;
+  while (performance.now() - nestBegan < seconds * 1000) {
+    const work = nesting.once();
+    while (!work.next().done && performance.now() - nestBegan < seconds * 1000);
+    if (first) report('sheet', 'outlines laid for the first time', 200, performance.now() - nestBegan, 'ms');
+    first = false;
+  }
+  report('sheet', `of the strip filled within ${seconds} s`, 200, filled(), '%');
+}

@@ -15,9 +15,9 @@ const CORE = [
   ['assembly'],
   ['evaluation'],
   ['commands'],
-  ['files', 'readings', 'requirements'],
+  ['files', 'readings', 'requirements', 'brief'],
   ['variants', 'exchange', 'inspect', 'fit'],
-  ['sheet'],
+  ['sheet', 'cutting'],
   ['flex'],
 ];
 const coreDownwards = CORE.flatMap((level, i) =>

@@ -32,22 +32,6 @@ async function stopBracket(w: Workplace): Promise<void> {
 test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
 
 // First, while the projects are as they come.
-test('projects and project', async ({ page, workplace: w }) => {
-  await page.goto(w.helb.url);
-  await expect(page.getByText('Glasshouse')).toBeVisible();
-  await page.getByRole('link', { name: 'Glasshouse' }).click();
-  await page.getByRole('link', { name: 'Roof-vent opener' }).first().click();
-  await expect(w.caption()).toContainText('kg');
-  await allComputed(w);
-  await page.getByRole('link', { name: 'Glasshouse' }).click();
-  await page.getByPlaceholder('name', { exact: true }).fill('sheet_thk');
-  await page.getByPlaceholder('10 mm').fill('1.5 mm');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page.mouse.move(640, 700);
-  await page.waitForTimeout(1000);
-  await page.screenshot({ path: `${DIRECTORY}/project.png` });
-});
-
 test('a sheet and its audit', async ({ page, workplace: w }) => {
   await w.openDemo();
   await page.getByRole('button', { name: 'New sheet' }).click();
@@ -111,15 +95,6 @@ test('motion', async ({ page, workplace: w }) => {
   await page.mouse.move(640, 20);
   await page.waitForTimeout(500);
   await page.screenshot({ path: `${DIRECTORY}/motion.png` });
-});
-
-test('failing', async ({ workplace: w }) => {
-  await w.openDemo();
-  await partOf(w, 'Gear cover');
-  await w.setInLedger('gear_cover.hollow.thickness', '6 mm');
-  await expect(w.step('Hollow').getByRole('alert')).toBeVisible();
-  await w.step('Hollow').scrollIntoViewIfNeeded();
-  await take(w, 'failing');
 });
 
 test('section', async ({ page, workplace: w }) => {
@@ -246,4 +221,36 @@ test('sketch-clashing', async ({ page, workplace: w }) => {
   await w.verb(/^Parallel/).click();
   await expect(page.getByRole('group', { name: 'What disagrees' })).toBeVisible();
   await take(w, 'sketch-clashing');
+});
+
+test('outlines on their boards', async ({ page, workplace: w }) => {
+  await w.openDemo('potting-tray');
+  await page.getByRole('button', { name: 'Work on Ply boards' }).click();
+  await expect(page.getByTestId('totals')).toContainText('5 pieces on 2 boards');
+  await expect(page.getByText('Looking for a better layout')).toHaveCount(0);
+  await take(w, 'outlines');
+});
+
+test('a brief', async ({ page, workplace: w }, info) => {
+  await w.openDemo();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  await page.getByRole('button', { name: /^Add all/ }).click();
+  await expect(page.getByText('Everything is settled.')).toBeVisible();
+  const waiting = page.waitForEvent('download');
+  await w.verb('Write PDF').click();
+  const path = info.outputPath('bracket.pdf');
+  await (await waiting).saveAs(path);
+  await page.getByRole('button', { name: 'Work on Wall bracket' }).click();
+  await page.getByRole('button', { name: /^Brief/ }).click();
+  const asking = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: 'Choose a picture or PDF' }).click();
+  await (await asking).setFiles(path);
+  const field = page.getByLabel('A given number');
+  for (const line of ['96 across', '136 up', '4× Ø6.6 wall holes', 'Ø26 boss', 'Ø10 bore', 'R26 boss', '6 plate', '34 to the boss', '0.24 kg']) {
+    await field.fill(line);
+    await field.press('Enter');
+  } // prettier-ignore
+  await expect(page.getByTestId('brief-state')).toContainText('9');
+  await page.waitForTimeout(1500);
+  await take(w, 'brief');
 });

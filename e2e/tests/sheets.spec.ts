@@ -132,3 +132,87 @@ test('a bracket is drawn, what its sheet lacks is found and added, it follows a 
     await expect(page.getByText('Nothing solid is there to be drawn yet; make a body first.')).toHaveCount(2);
   });
 });
+
+test('an assembly’s sheet lists its parts, and balloons with their numbers are moved and stay', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.openDemo('vent-drive');
+  await page.getByRole('button', { name: 'Work on Vent drive' }).click();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-view]')).toHaveCount(4);
+  await w.verb('Parts list').click();
+  const balloons = sheet.locator('[data-size^="balloon "]');
+  await expect(balloons.first()).toBeVisible();
+  const numbers = async () => (await balloons.locator('text').allTextContents()).map(Number).sort((a, b) => a - b);
+  const rows = (await sheet.locator('svg > g').first().locator('text').allTextContents()).filter((t) => /^\d+$/.test(t.trim())); // prettier-ignore
+  expect(rows.map(Number)).toEqual(expect.arrayContaining(await numbers()));
+  const first = balloons.filter({ hasText: /^\s*1\s*$/ });
+  const text = (await first.locator('text').boundingBox())!;
+  await page.mouse.move(text.x + text.width / 2, text.y + text.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(text.x + 40, text.y + 25, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.round((await first.locator('text').boundingBox())!.y - text.y)).toBeGreaterThan(10); // prettier-ignore
+  const moved = (await first.locator('text').boundingBox())!;
+  await w.allSaved();
+  await page.reload();
+  await expect.poll(async () => Math.round((await first.locator('text').boundingBox())?.y ?? 0)).toBe(Math.round(moved.y)); // prettier-ignore
+  await w.verb('Without parts list').click();
+  await expect(balloons).toHaveCount(0);
+});
+
+test('a bore is called out with its fit, enlarged, and the sheet is given away as a template', async ({
+  page,
+  workplace: w,
+}, info) => {
+  await w.openDemo();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  const sheet = page.getByTestId('sheet');
+  const panel = page.getByRole('region', { name: 'Audit' });
+  await expect(sheet.locator('[data-view]')).toHaveCount(4);
+  const words = sheet.locator('[data-size] text');
+  const front = (await sheet.locator('[data-view="front"]').boundingBox())!;
+  // The plate is 96 wide, the bore in its middle 10.2.
+  const onBore = () => page.mouse.click(front.x + front.width * (0.5 + 5.1 / 96), front.y + front.height / 2);
+
+  await onBore();
+  await w.verb('Hole').click();
+  await expect(words).toHaveText(['Ø10.2 THRU']);
+  await panel.getByLabel('Tolerance or fit').fill('H7');
+  await panel.getByLabel('Tolerance or fit').press('Enter');
+  await expect(words).toHaveText(['Ø10.2 H7 THRU']);
+  await panel.getByLabel('Tolerance or fit').fill('tight');
+  await panel.getByLabel('Tolerance or fit').press('Enter');
+  await expect(page.getByText('“tight” is no tolerance; type ±0.1, +0.2/-0.1 or a class such as H7.')).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await page.mouse.click(front.x - 60, front.y - 20);
+  await onBore();
+  await w.verb('Enlarge here').click();
+  const detail = sheet.locator('[data-view="detail"]');
+  await expect(detail.locator('text')).toHaveText([/^Z {2}\d+ : \d+$/]);
+  await panel.getByLabel('Shows round it').fill('8');
+  await panel.getByLabel('Shows round it').press('Enter');
+  await panel.getByRole('region', { name: 'Detail' }).getByLabel('Scale').selectOption('5:1');
+  await expect(detail.locator('text')).toHaveText(['Z  5 : 1']);
+  // 16 mm across at 5 : 1, where the plate of 96 is at 1 : 1; its circle is round.
+  await expect.poll(async () => (await detail.locator('path').last().boundingBox())!.width / front.width).toBeCloseTo(80 / 96, 1); // prettier-ignore
+
+  const waiting = page.waitForEvent('download');
+  await panel.getByLabel('Drawn by').fill('M. Oak');
+  await panel.getByLabel('Drawn by').press('Enter');
+  await panel.getByRole('button', { name: 'Write as template' }).click();
+  const path = info.outputPath('template.json');
+  await (await waiting).saveAs(path);
+  await page.getByRole('button', { name: 'Work on Sector arm' }).click();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  for (const [file, told] of [['demo/vent-drive.helb.json', /is no template of sheets/], [path, null]] as const) {
+    const asking = page.waitForEvent('filechooser');
+    await panel.getByRole('button', { name: 'Use a template' }).click();
+    await (await asking).setFiles(file);
+    if (told) await expect(page.getByText(told)).toBeVisible();
+  } // prettier-ignore
+  await expect(panel.getByLabel('Drawn by')).toHaveValue('M. Oak');
+});

@@ -39,12 +39,12 @@ export class Workplace {
   readonly verb = (name: string | RegExp) =>
     this.page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name });
 
-  /** A copy of the demo of this test's own, opened. */
-  async openDemo(): Promise<void> {
+  /** A copy of a demo design of this test's own, opened. */
+  async openDemo(name = 'roof-vent-opener'): Promise<void> {
     const api = `${this.helb.url}/api/projects`;
     const projects = (await (await this.page.request.get(api)).json()) as { id: string; name: string }[];
     const project = projects.find((p) => p.name === 'Glasshouse');
-    const demo = await readFile(join(import.meta.dirname, '../../demo/roof-vent-opener.helb.json'), 'utf8');
+    const demo = await readFile(join(import.meta.dirname, `../../demo/${name}.helb.json`), 'utf8');
     const made = await this.page.request.post(`${api}/${project!.id}/designs`, {
       data: demo,
       headers: { 'content-type': 'application/json' },

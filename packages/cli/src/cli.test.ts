@@ -4,12 +4,15 @@ import { newSheet,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { describe, expect, test } from '@jest/globals';
+import DxfParser from 'dxf-parser';
+import { unzipSync } from 'fflate';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { checkDesign, isSound } from './check.ts';
+import { exportOutlines } from './export-outlines.ts';
 import { exportSheet } from './export-sheet.ts';
 import { exportDesign } from './export.ts';
 import { openDesign } from './open.ts';
@@ -213,5 +216,23 @@ describe('sheets', () => {
     await expect(exportSheet(own, 'pdf', 'Gone')).rejects.toThrow('No sheet is called “Gone” in this design.');
     const gone: Design = { ...own, sheets: { h: { ...sheet, of: { part: 'nothing' } } } };
     await expect(exportSheet(gone, 'pdf', 'h')).rejects.toThrow(/The part that was drawn here is no longer there/);
+  });
+});
+
+describe('outlines', () => {
+  test('are written board by board; a kept layout that no longer holds is refused', async () => {
+    const design = await openDesign('demo/potting-tray.helb.json', []);
+    const boards = unzipSync(await exportOutlines(design, 'dxf', 'Ply boards'));
+    expect(Object.keys(boards)).toEqual(['board-1.dxf', 'board-2.dxf']);
+    const layers = (bytes: Uint8Array) => new Set(new DxfParser().parseSync(new TextDecoder().decode(bytes))!.entities.map((e) => e.layer)); // prettier-ignore
+    expect(layers(boards['board-1.dxf']!)).toEqual(new Set(['engraving', 'holes', 'outline', 'board']));
+    const kept = (x: number): Design => {
+      const own = design.outlines!.tray_boards!;
+      return { ...design, outlines: { tray_boards: { ...own, pieces: { cut_front: own.pieces.cut_front! }, pieceOrder: ['cut_front'], laid: [{ piece: 'cut_front', board: 0, turn: 0, x, y: 20 }] } } }; // prettier-ignore
+    };
+    expect(new TextDecoder().decode(await exportOutlines(kept(20), 'svg', 'tray_boards'))).toContain('<g id="outline"');
+    await expect(exportOutlines(kept(500), 'svg', 'tray_boards')).rejects.toThrow(/kept layout of Ply boards does not hold/); // prettier-ignore
+    await expect(exportOutlines(design, 'step', 'tray_boards')).rejects.toThrow('Outlines are written as dxf, svg, pdf; not as step.'); // prettier-ignore
+    await expect(exportOutlines(design, 'pdf', 'Gone')).rejects.toThrow('No outlines are called “Gone” in this design.'); // prettier-ignore
   });
 });

@@ -1,5 +1,5 @@
 /** One sheet of a design as a file. */
-import { composeSheet, drawingOf, KernelError, KnownViews, PartEvaluator, sheetDxf, SheetFailure, sheetGeometry, sheetPdf, sheetSvg, withReadings, type Design, type PdfDocument, type Sheet } from '@helb/core'; // prettier-ignore
+import { composeSheet, drawingOf, KernelError, Known, PartEvaluator, sheetDxf, SheetFailure, sheetGeometry, sheetPdf, sheetSvg, withReadings, type Design, type PdfDocument, type Sheet } from '@helb/core'; // prettier-ignore
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import PDFDocument from 'pdfkit';
@@ -18,7 +18,7 @@ export async function exportSheet(design: Design, format: string, name: string):
   const own = await withReadings(design, evaluator, kernel);
   const sheet = own.sheets![id]!;
   try {
-    const geometry = await sheetGeometry(own, id, evaluator, kernel, new KnownViews());
+    const geometry = await sheetGeometry(own, id, evaluator, kernel, new Known());
     for (const says of geometry.says) console.error(says);
     for (const { kind, says } of geometry.audit?.findings ?? []) if (kind !== 'missing') console.error(says);
     const drawing = drawingOf(sheet, composeSheet(sheet, { name: subjectOf(own, sheet) }, geometry, own.units));

@@ -4,6 +4,7 @@ import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { isMainThread } from 'node:worker_threads';
+import { exportOutlines } from './export-outlines.ts';
 import { exportSheet } from './export-sheet.ts';
 import { exportDesign, EXPORT_FORMATS, variantOf, type ExportFormat } from './export.ts';
 import { openDesign, type SetOption } from './open.ts';
@@ -89,6 +90,7 @@ program
   .option('--part <name>', 'this part only, by name or id')
   .option('--assembly <name>', 'this assembly as it stands, by name or id')
   .option('--sheet <name>', 'this sheet, by name or id, as pdf, svg or dxf')
+  .option('--outlines <name>', 'these outlines on their boards, by name or id, as pdf, svg or dxf')
   .option('--cut <mm>', 'with dxf and svg: how wide the cut is, so that the part keeps its size', '0')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
@@ -101,6 +103,7 @@ program
         part?: string;
         assembly?: string;
         sheet?: string;
+        outlines?: string;
         cut: string;
         variant?: string;
         set: SetOption[];
@@ -112,13 +115,16 @@ program
       const design = await openWanted(file, options);
       const cut = Number(options.cut);
       if (!Number.isFinite(cut)) throw new CliError(`--cut takes a number of mm; “${options.cut}” is none.`);
-      if (options.sheet !== undefined && (options.part !== undefined || options.assembly !== undefined))
-        throw new CliError('Give --sheet, --part or --assembly, one of them.');
+      const { sheet, outlines, part, assembly } = options;
+      if ([sheet, outlines, part ?? assembly].filter((wanted) => wanted !== undefined).length > 1)
+        throw new CliError('Give --sheet, --outlines, --part or --assembly, one of them.');
       await writeTo(
         options.output,
-        options.sheet !== undefined
-          ? await exportSheet(design, options.as, options.sheet)
-          : await exportDesign(design, options.as as ExportFormat, options.part, cut, options.assembly),
+        sheet !== undefined
+          ? await exportSheet(design, options.as, sheet)
+          : outlines !== undefined
+            ? await exportOutlines(design, options.as, outlines)
+            : await exportDesign(design, options.as as ExportFormat, part, cut, assembly),
       );
     },
   );

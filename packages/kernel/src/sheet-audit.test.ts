@@ -1,6 +1,6 @@
 /** The audit of a sheet: each needed size, taken away, is missed; with none taken away nothing is. */
 import { describe, expect, test } from '@jest/globals';
-import { addSheet, KnownViews, Ledger, newSheet, PartEvaluator, putSize, removeSize, sheetGeometry, type Audit, type Design, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
+import { addSheet, Known, Ledger, newSheet, PartEvaluator, putSize, removeSize, sheetGeometry, type Audit, type Design, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import {
   block,
@@ -67,7 +67,7 @@ const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Pr
 ]; // prettier-ignore
 
 async function auditOf(design: Design): Promise<Audit> {
-  return (await sheetGeometry(design, 'h', evaluator, kernel, new KnownViews())).audit!;
+  return (await sheetGeometry(design, 'h', evaluator, kernel, new Known())).audit!;
 }
 
 /** The part on a sheet with all sizes that are missing on it, and nothing else. */
@@ -115,6 +115,33 @@ describe('the audit of a sheet', () => {
     expect(count.findings[0]).toMatchObject({ kind: 'wrong', cure: { text: '2× <>' } });
     const byHand = await auditOf(edited(design, putSize('h', [[across, { ...sizes[across]!, text: '61' }]])));
     expect(byHand.findings.map((f) => f.kind)).toEqual(['wrong']);
+  });
+
+  test('a call-out settles width and depth of all holes alike, and is missed as a whole', async () => {
+    const blind = (at: At) => ({ b: bore(at, 4), c: extruded('b', '6 mm', { name: 'Hole', result: 'cut' }) });
+    const [one, other] = [blind([15, 20]), blind([45, 20])];
+    const part = designOf({ ...block(60, 40, 10), ...one, b2: other.b, c2: { ...other.c, profile: { sketch: 'b2', regions: 'all' } } as Step }); // prettier-ignore
+    const { design } = await sized(part);
+    const of = design.sheets!.h!;
+    const diameter = Object.entries(of.sizes).find(([, s]) => s.kind === 'diameter')!;
+    const { views } = await sheetGeometry(design, 'h', evaluator, kernel, new Known());
+    const [view, drawn] = [...views].find(([, v]) => v.spots.some((s) => s.what === 'round'))!;
+    const spot = drawn.spots.find((s) => s.what === 'round')!;
+    // Without its width and its depth; then called out.
+    const without = Object.keys(of.sizes).map((id) => edited(design, removeSize('h', diameter[0]), ...(id === diameter[0] ? [] : [removeSize('h', id)]))); // prettier-ignore
+    const called = (d: Design) => edited(d, putSize('h', [['call', { kind: 'hole', view, of: [spot.spot] }]]));
+    const missing = async (d: Design) => (await auditOf(d)).findings.filter((f) => f.kind === 'missing').length;
+    const settled = await Promise.all(without.map(async (d) => [await missing(d), await missing(called(d))] as const));
+    // Width alone: one missing, none when called out; and either of what says height and depth, as the other stays.
+    expect(settled.every(([before]) => before >= 1)).toBe(true);
+    expect(settled.map(([before, after]) => `${before} ${after}`).sort()).toEqual([
+      '1 0',
+      '2 0',
+      '2 0',
+      '2 1',
+      '2 1',
+      '2 1',
+    ]);
   });
 
   test('what is not judged is counted, and said', async () => {

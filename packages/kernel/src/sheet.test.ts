@@ -1,7 +1,7 @@
 /** Sheets against closed form, and read back by readers that are not ours. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, changeSheetView, composeSheet, drawingOf, KnownViews, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
+  addSheet, changeSheetView, composeSheet, drawingOf, Known, newSheet, PartEvaluator, putSize, setDimension, sheetDxf, sheetGeometry, sheetPdf, sheetSvg,
   type Design, type DrawnView, type PdfDocument, type SheetGeometry, type Step,
 } from '@helb/core'; // prettier-ignore
 import DxfParser from 'dxf-parser';
@@ -18,7 +18,7 @@ const evaluator = new PartEvaluator(kernel);
 const drawn = (steps: Record<string, Step>): Design =>
   edited(designOf(steps), addSheet('h', newSheet('Sheet', { part: 'p' }, null)));
 const geometryOf = (design: Design): Promise<SheetGeometry> =>
-  sheetGeometry(design, 'h', evaluator, kernel, new KnownViews());
+  sheetGeometry(design, 'h', evaluator, kernel, new Known());
 /** Solids held when all is drawn once more: pieces of sections are let go of. */
 async function heldBy(design: Design): Promise<number> {
   await geometryOf(design);
@@ -92,6 +92,22 @@ describe('what a view shows', () => {
     const letters = (look: string) => composed.views.find((v) => own.sheets!.h!.views[v.id]!.look === look)!.items.flatMap((i) => (i.is === 'text' ? [i.text] : [])); // prettier-ignore
     expect([letters('front'), letters('top'), letters('right')]).toEqual([['A–A'], ['A', 'A'], []]);
     expect(kernel.held).toBe(await heldBy(own));
+  });
+
+  test('a half section shows a ring whole on the left and cut on the right, with the middle between them', async () => {
+    const design = drawn({ s: round(20), e: extruded('s', '30 mm'), b: round(8), c: extruded('b', '30 mm', { name: 'Bore', result: 'cut' } as Partial<Step>) }); // prettier-ignore
+    const sheet = design.sheets!.h!;
+    const front = sheet.viewOrder.find((id) => sheet.views[id]!.look === 'front')!;
+    const half = edited(design, changeSheetView('h', front, { cut: { half: true } }));
+    const view = viewOf(await geometryOf(half), 'front');
+    // One rectangle of the wall, 12 by 30, right of the middle.
+    const corners = view.cut.flatMap((f) => f.outline).flatMap((p) => p.points);
+    expect(view.cut).toHaveLength(1);
+    expect([Math.min(...corners.map(([x]) => x)), Math.max(...corners.map(([x]) => x))]).toEqual([expect.closeTo(8, 6), expect.closeTo(20, 6)]); // prettier-ignore
+    const upright = view.lines.flatMap(({ piece }) => (piece.kind === 'line' && Math.abs(piece.points[0][0] - piece.points[1][0]) < 1e-6 ? [Math.round(piece.points[0][0] * 1e3) / 1e3] : [])); // prettier-ignore
+    expect([...new Set(upright)].sort((a, b) => a - b)).toEqual([-20, 8, 20]);
+    expect(view.axes.some((ends) => ends.every(([x]) => Math.abs(x) < 1e-9))).toBe(true);
+    expect(kernel.held).toBe(await heldBy(half));
   });
 
   test('a section that has lost what it goes through says so and goes through the middle', async () => {

@@ -19,7 +19,7 @@ export const router = createRouter({
     { path: '/projects/:project', component: ProjectPage, props: true, meta: signedIn },
     // The stage brings the 3D library; the lists need not wait for it. Behind the design stands what is open in it.
     {
-      path: '/designs/:design/:place(part|assembly|sheet)?/:open?',
+      path: '/designs/:design/:place(part|assembly|sheet|outlines)?/:open?',
       component: () => import('./design/DesignPage.vue'),
       props: true,
     },

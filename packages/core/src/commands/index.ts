@@ -74,4 +74,16 @@ export {
   removeSize,
   setSheetField,
   type SheetChange,
+  listPartsOnSheet,
+  moveBalloon,
 } from './sheets.ts';
+export {
+  addOutlines,
+  changeOutlines,
+  deleteOutlines,
+  keepLaid,
+  putCutPieces,
+  removeCutPieces,
+  type OutlinesChange,
+} from './outlines.ts';
+export { addGivenDrawing, layDrawingUnder, putGivenNumbers, removeGivenDrawing, removeGivenNumbers } from './brief.ts';

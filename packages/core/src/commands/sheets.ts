@@ -103,7 +103,7 @@ const addViewCommand = declareCommand({
     const own = sheetIn(draft, sheet);
     if (own.views[id]) throw new EditRefused('A view of this id is there already.');
     if (own.viewOrder.length >= MAX_VIEWS) throw new EditRefused(`A sheet has at most ${MAX_VIEWS} views.`);
-    if (Object.values(own.views).some((v) => v.look === view.look)) throw new EditRefused('This view stands on the sheet already.'); // prettier-ignore
+    if (view.detail ? !own.views[view.detail.of] || own.views[view.detail.of]!.detail : Object.values(own.views).some((v) => v.look === view.look && !v.detail)) throw new EditRefused(view.detail ? 'The view that was to be enlarged is not there any more.' : 'This view stands on the sheet already.'); // prettier-ignore
     own.views[id] = structuredClone(view);
     own.viewOrder.push(id);
   },
@@ -123,9 +123,11 @@ const removeViewCommand = declareCommand({
   run(draft, { sheet, id }) {
     const own = sheetIn(draft, sheet);
     viewIn(own, id);
-    delete own.views[id];
-    own.viewOrder = own.viewOrder.filter((other) => other !== id);
-    for (const [key, size] of Object.entries(own.sizes)) if (size.view === id) delete own.sizes[key];
+    // Details of it go along.
+    const gone = new Set([id, ...own.viewOrder.filter((other) => own.views[other]?.detail?.of === id)]);
+    for (const other of gone) delete own.views[other];
+    own.viewOrder = own.viewOrder.filter((other) => !gone.has(other));
+    for (const [key, size] of Object.entries(own.sizes)) if (gone.has(size.view)) delete own.sizes[key];
   },
 });
 export const removeSheetView = (sheet: string, id: string): Edit => removeViewCommand({ sheet, id });
@@ -135,6 +137,7 @@ const ViewChange = z.strictObject({
   hidden: z.boolean().optional(),
   tangent: z.boolean().optional(),
   cut: SheetView.shape.cut.unwrap().nullable().optional(),
+  detail: SheetView.shape.detail.unwrap().optional(),
 });
 const changeViewCommand = declareCommand({
   name: 'change-sheet-view',
@@ -146,6 +149,7 @@ const changeViewCommand = declareCommand({
     if (to.hidden !== undefined) view.hidden = to.hidden;
     if (to.tangent === true) view.tangent = true;
     else if (to.tangent === false) delete view.tangent;
+    if (to.detail) view.detail = structuredClone(to.detail);
     if (to.cut) view.cut = structuredClone(to.cut);
     else if (to.cut === null) delete view.cut;
   },
@@ -188,6 +192,34 @@ const removeSizeCommand = declareCommand({
   },
 });
 export const removeSize = (sheet: string, id: string): Edit => removeSizeCommand({ sheet, id });
+
+const listCommand = declareCommand({
+  name: 'list-parts-on-sheet',
+  args: z.strictObject({ sheet: Id, on: z.boolean(), view: Id.optional() }),
+  label: ({ on }) => (on ? 'List the parts on a sheet' : 'Take the parts list off a sheet'),
+  run(draft, { sheet, on, view }) {
+    const own = sheetIn(draft, sheet);
+    if (!('assembly' in own.of)) throw new EditRefused('A parts list is of an assembly; this sheet shows a part.');
+    if (!on) delete own.parts;
+    else own.parts = { ...(view === undefined ? {} : { view }), places: view === own.parts?.view ? (own.parts?.places ?? {}) : {} }; // prettier-ignore
+  },
+});
+/** @param view round which the balloons stand; left out, the one in which most is seen */
+export const listPartsOnSheet = (sheet: string, on: boolean, view?: string): Edit =>
+  listCommand({ sheet, on, ...(view === undefined ? {} : { view }) });
+
+const balloonCommand = declareCommand({
+  name: 'move-balloon',
+  args: z.strictObject({ sheet: Id, part: Id, place: SheetView.shape.shift.unwrap() }),
+  label: () => 'Move a balloon',
+  run(draft, { sheet, part, place }) {
+    const own = sheetIn(draft, sheet);
+    if (!own.parts) throw new EditRefused('This sheet has no balloons any more.');
+    own.parts.places[part] = [...place];
+  },
+});
+export const moveBalloon = (sheet: string, part: string, place: readonly [number, number]): Edit =>
+  balloonCommand({ sheet, part, place: [place[0], place[1]] });
 
 const issueCommand = declareCommand({
   name: 'issue-sheet',

@@ -33,11 +33,15 @@ export function checkConsistency(design: Design): string[] {
 
 function checkOrders(design: Design) {
   const { dimensionOrder, dimensions, partOrder, parts, shared, variants, requirements } = design;
-  const { assemblies = {}, assemblyOrder = [], sheets = {}, sheetOrder = [] } = design;
+  const { assemblies = {}, assemblyOrder = [], sheets = {}, sheetOrder = [], outlines = {}, outlinesOrder = [] } = design; // prettier-ignore
   return [
     ...checkOrder(sheetOrder, sheets, 'sheetOrder'),
     ...Object.entries(sheets).flatMap(([id, own]) =>
       checkOrder(own.viewOrder, own.views, `sheets › ${id} › viewOrder`),
+    ),
+    ...checkOrder(outlinesOrder, outlines, 'outlinesOrder'),
+    ...Object.entries(outlines).flatMap(([id, own]) =>
+      checkOrder(own.pieceOrder, own.pieces, `outlines › ${id} › pieceOrder`),
     ),
     ...checkOrder(assemblyOrder, assemblies, 'assemblyOrder'),
     ...Object.entries(assemblies).flatMap(([id, own]) => [
@@ -65,6 +69,8 @@ function checkPart(id: string, part: Part): string[] {
   return [
     ...checkOrder(part.dimensionOrder, part.dimensions, `parts › ${id} › dimensionOrder`),
     ...checkOrder(part.stepOrder, part.steps, `parts › ${id} › stepOrder`),
+    ...checkOrder(part.brief?.numberOrder ?? [], part.brief?.numbers ?? {}, `parts › ${id} › brief › numberOrder`),
+    ...checkOrder(part.brief?.drawingOrder ?? [], part.brief?.drawings ?? {}, `parts › ${id} › brief › drawingOrder`),
   ];
 }
 

@@ -13,6 +13,8 @@ import { mapOf, MAX_DIMENSIONS, MAX_PARTS, MAX_STEPS } from '../ids/limits.ts';
 import { Assemblies, MAX_ASSEMBLIES } from './assembly.ts';
 import { Guest, MAX_GUESTS } from './guest.ts';
 import { Shared } from './shared.ts';
+import { Brief } from './brief.ts';
+import { AllOutlines, MAX_OUTLINES } from './outlines.ts';
 import { MAX_SHEETS, Sheets } from './sheet.ts';
 
 export const FORMAT = 'helb-design';
@@ -33,6 +35,7 @@ export const Part = z
     dimensionOrder: z.array(Id).max(MAX_DIMENSIONS),
     steps: mapOf(Id, Step, MAX_STEPS),
     stepOrder: z.array(Id).max(MAX_STEPS).describe('Step ids in the order they are made.'),
+    brief: Brief.optional(),
     guest: Id.optional().describe('It is of another design, and changed there.'),
     cells: z
       .record(Id, z.string().max(200))
@@ -69,6 +72,8 @@ export const Design = z
     guests: mapOf(Id, Guest, MAX_GUESTS).optional(),
     sheets: Sheets.optional(),
     sheetOrder: z.array(Id).max(MAX_SHEETS).optional(),
+    outlines: AllOutlines.optional(),
+    outlinesOrder: z.array(Id).max(MAX_OUTLINES).optional(),
     columns: z
       .array(z.strictObject({ id: Id, name: Name }))
       .max(12)

@@ -51,23 +51,42 @@ export const SheetView = z
       .optional()
       .describe('Hidden lines are dashed; left out, in straight-on views that are not cut only.'),
     tangent: z.literal(true).optional().describe('Edges over which faces run on smoothly are drawn as well.'),
+    detail: z
+      .strictObject({
+        of: Id.describe('The view it enlarges.'),
+        at: SheetSpot,
+        radius: z.number().min(0.01).max(10_000).describe('Of what it shows round that place, mm of the model.'),
+        scale: z.tuple([z.number().int().min(1).max(1000), z.number().int().min(1).max(1000)]).optional().describe('Left out, two steps larger than the sheet’s.'), // prettier-ignore
+      })
+      .optional(),
     cut: z
-      .strictObject({ at: SheetSpot.optional().describe('Through this; left out, through the middle.') })
+      .strictObject({
+        at: SheetSpot.optional().describe('Through this; left out, through the middle.'),
+        half: z.literal(true).optional().describe('Only what lies right of the middle is taken away.'),
+      })
       .optional()
       .describe('A section: what lies before a plane square to the look is taken away.'),
   })
   .describe('A view on a sheet.');
 export type SheetView = z.infer<typeof SheetView>;
 
-export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'radius', 'angle', 'note'] as const;
+export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'hole', 'radius', 'angle', 'note'] as const;
 export type SizeKind = (typeof SIZE_KINDS)[number];
 
 export const SheetSize = z
   .strictObject({
-    kind: z.enum(SIZE_KINDS).describe('across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
+    kind: z.enum(SIZE_KINDS).describe('hole: how many are alike, their diameter, depth, and what is bored or sunk. across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
     view: Id,
     of: z.array(SheetSpot).min(1).max(2),
     place: place.optional().describe('Of its text from the middle of the view, mm on the paper; left out, it finds one itself.'), // prettier-ignore
+    limits: z
+      .union([
+        z.strictObject({ plus: z.number().min(-100).max(100), minus: z.number().min(-100).max(100) }).describe('By how much it may be larger and smaller, mm or rad.'), // prettier-ignore
+        z
+          .strictObject({ fit: z.string().regex(/^[A-Za-z]{1,2}\d{1,2}$/) })
+          .describe('A tolerance class of ISO 286: H7.'),
+      ])
+      .optional(),
     text: z.string().max(300).optional().describe('Before and after the number, which stands where <> does: 4× <> THRU; of a note, all of it.'), // prettier-ignore
   })
   .describe('A size, or a note with a leader, on a view.');
@@ -101,6 +120,13 @@ export const Sheet = z
     views: mapOf(Id, SheetView, MAX_VIEWS),
     viewOrder: z.array(Id).max(MAX_VIEWS),
     sizes: mapOf(Id, SheetSize, MAX_SIZES),
+    parts: z
+      .strictObject({
+        view: Id.optional().describe('Round which the balloons stand; left out, the one in which most parts are seen.'),
+        places: mapOf(Id, place, 500).describe('Of balloons that were moved, by part, from the middle of the view, mm on the paper.'), // prettier-ignore
+      })
+      .optional()
+      .describe('Of an assembly: its parts are listed above the title block, and balloons bear their numbers.'),
     issues: z.array(SheetIssue).max(MAX_ISSUES).optional(),
     fields: z
       .strictObject({

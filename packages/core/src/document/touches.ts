@@ -18,11 +18,11 @@ type Plain = Record<string, unknown>;
 const isMap = (value: unknown): value is Plain => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Lists of ids, or of words, each in them once: merged, where other things are replaced. */
-const ORDERS = /^(dimensionOrder|partOrder|assemblyOrder|sheetOrder|sheets\/\w+\/viewOrder|assemblies\/\w+\/(instanceOrder|jointOrder)|(requirements|variants)\/order|variants\/columns|shared\/dimensionOrder|parts\/\w+\/(dimensionOrder|stepOrder|sections\/order))$/; // prettier-ignore
+const ORDERS = /^(dimensionOrder|partOrder|assemblyOrder|sheetOrder|sheets\/\w+\/viewOrder|outlinesOrder|outlines\/\w+\/pieceOrder|assemblies\/\w+\/(instanceOrder|jointOrder)|(requirements|variants)\/order|variants\/columns|shared\/dimensionOrder|parts\/\w+\/(dimensionOrder|stepOrder|sections\/order|brief\/(numberOrder|drawingOrder)))$/; // prettier-ignore
 const isOrder = ({ path }: Touch) => path.length <= 4 && ORDERS.test(path.join('/'));
 
 /** Maps begun when their first member comes: both of two people may begin one. */
-const GATHERED = /^(requirements|variants|shared|assemblies|guests|sheets|assemblies\/\w+\/(couplings|poses|runs)|parts\/\w+\/sections|parts\/\w+\/steps\/\w+\/(patterns|borrowed))(\/(rows|dimensions))?$/; // prettier-ignore
+const GATHERED = /^(requirements|variants|shared|assemblies|guests|sheets|outlines|assemblies\/\w+\/(couplings|poses|runs)|parts\/\w+\/sections|parts\/\w+\/brief(\/(numbers|drawings|underlays))?|parts\/\w+\/steps\/\w+\/(patterns|borrowed))(\/(rows|dimensions))?$/; // prettier-ignore
 const isGathered = (path: readonly string[]) => path.length <= 5 && GATHERED.test(path.join('/'));
 
 /** Of a sketch: how deep its things are told apart. Other fields of a step are slots, each decided whole. */
@@ -30,14 +30,16 @@ const IN_SKETCH: Readonly<Record<string, number>> = { points: 6, borrowed: 6, cu
 const AT_TOP: Readonly<Record<string, number>> = { dimensions: 3, guests: 2, shared: 3, requirements: 3, variants: 5 };
 /** Of an instance each field is decided by itself, and of a joint each number. */
 const IN_ASSEMBLY: Readonly<Record<string, number>> = { instances: 5, joints: 5, couplings: 5, poses: 4, runs: 5 };
-const IN_SHEET: Readonly<Record<string, number>> = { views: 5, sizes: 5, fields: 4 };
-const IN_PART: Readonly<Record<string, number>> = { dimensions: 5, sections: 5 };
+const IN_SHEET: Readonly<Record<string, number>> = { views: 5, sizes: 5, fields: 4, parts: 5 };
+const IN_OUTLINES: Readonly<Record<string, number>> = { pieces: 5, board: 4 };
+const IN_PART: Readonly<Record<string, number>> = { dimensions: 5, sections: 5, brief: 5 };
 
 /** How long the path is of what is decided as one. */
 function depthAt([first, , third, , fifth]: readonly string[]): number {
   if (first === 'assemblies')
     return fifth === 'numbers' ? 6 : third === undefined ? Infinity : (IN_ASSEMBLY[third] ?? 3);
   if (first === 'sheets') return third === undefined ? Infinity : (IN_SHEET[third] ?? 3);
+  if (first === 'outlines') return third === undefined ? Infinity : (IN_OUTLINES[third] ?? 3);
   if (first !== 'parts') return AT_TOP[first!] ?? 1;
   if (third === undefined || (third === 'steps' && fifth === undefined)) return Infinity;
   return third === 'steps' ? (IN_SKETCH[fifth!] ?? 5) : (IN_PART[third] ?? 3);

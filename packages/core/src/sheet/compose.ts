@@ -2,17 +2,21 @@
 import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, type DisplayUnits } from '../units/units.ts';
+import { balloonsRound, listedRows, partsTable } from './balloons.ts';
+import { detailLetters, detailMarks } from './detail-marks.ts';
+import { withinRound } from './enlarged-detail.ts';
 import { cutMarks } from './cut-marks.ts';
 import { drawSize } from './draw-size.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SheetGeometry } from './geometry.ts';
+import { standsFree } from './view-kinds.ts';
 import { hatch } from './hatch.ts';
 import { layOut, type LaidOut } from './layout.ts';
 import type { Measured } from './measured.ts';
 import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
 import type { PlacedSize, PlacedView } from './placed.ts';
 import { placeSizes } from './place-sizes.ts';
-import { frameAndTitle, words } from './title-block.ts';
+import { frameAndTitle, listCorner, words } from './title-block.ts';
 import { wordsOfSize } from './words-of-size.ts';
 
 export interface Composed {
@@ -36,7 +40,8 @@ export function composeSheet(
   units: DisplayUnits,
 ): Composed {
   const boxes = new Map([...geometry.views].map(([id, view]) => [id, view.box] as const));
-  const laidOut = layOut(sheet, boxes);
+  const rows = sheet.parts ? geometry.parts : [];
+  const laidOut = layOut(sheet, boxes, sheet.parts ? listedRows(rows) : 0);
   const [on, truth] = laidOut.scale;
   const by = on / truth;
   const views = sheet.viewOrder.flatMap((id): PlacedView[] => {
@@ -46,7 +51,9 @@ export function composeSheet(
     if (!view || !at) return [];
     if (!own) return [placedView(id, view, at, by)];
     const placed = placedView(id, view, at, own[0] / own[1]);
-    return [{ ...placed, items: [...placed.items, words(at[0], placed.box[1] - 7, `${own[0]} : ${own[1]}`, 2.6, 'words', 'middle')] }]; // prettier-ignore
+    const letter = detailLetters(sheet).get(id);
+    const title = `${letter === undefined ? '' : `${letter}  `}${own[0]} : ${own[1]}`;
+    return [{ ...placed, items: [...placed.items, words(at[0], placed.box[1] - 7, title, letter === undefined ? 2.6 : 5, letter === undefined ? 'words' : 'strong', 'middle')] }]; // prettier-ignore
   });
   const frame = frameAndTitle(sheet, {
     title: of.name,
@@ -55,25 +62,45 @@ export function composeSheet(
     scale: `${on} : ${truth}`,
     units: units.length,
   });
+  const about = sheet.parts ? ballooned(sheet, geometry) : null;
+  const balloons = views.filter((v) => v.id === about).flatMap((v) => balloonsRound(v, rows, geometry.seen.get(v.id) ?? new Map(), sheet.parts!.places)); // prettier-ignore
   return {
     laidOut,
-    frame,
-    views: cutMarks(sheet, geometry.cuts, views),
-    sizes: views.flatMap((v) => sizesIn(sheet, v, geometry, units)),
+    frame: sheet.parts ? [...frame, ...partsTable(rows, listCorner(sheet))] : frame,
+    views: detailMarks(sheet, geometry.views, cutMarks(sheet, geometry.cuts, views)),
+    sizes: [...views.flatMap((v) => sizesIn(sheet, v, geometry, units)), ...balloons],
   };
+}
+
+/** The view round which balloons stand: the one chosen, or the straight-on one in which most parts are seen. */
+function ballooned({ parts, viewOrder, views }: Sheet, { seen }: SheetGeometry): string | null {
+  if (parts?.view !== undefined && views[parts.view]) return parts.view;
+  const many = (id: string) => seen.get(id)?.size ?? 0;
+  const straight = viewOrder.filter((id) => !standsFree(views[id]!));
+  const of = straight.length > 0 ? straight : viewOrder;
+  return of.reduce<string | null>((best, id) => (best === null || many(id) > many(best) ? id : best), null);
 }
 
 function placedView(id: string, view: DrawnView, at: Vec2, by: number): PlacedView {
   const [x0, y0, x1, y1] = view.box;
   const move: Vec2 = [at[0] - ((x0 + x1) / 2) * by, at[1] - ((y0 + y1) / 2) * by];
   const to = ([x, y]: Vec2): Vec2 => [x * by + move[0], y * by + move[1]];
+  const { round } = view;
+  /** A line, of a detail as far as it lies in it. */
+  const within = (a: Vec2, b: Vec2, pen: 'center' | 'smooth'): OnPaper[] =>
+    round ? withinRound({ kind: 'line', points: [a, b] }, { center: to(round.center), radius: round.radius * by }).map((piece) => ({ is: 'curve', pen, piece })) : [line(pen, a, b)]; // prettier-ignore
   const items: OnPaper[] = view.lines.map(({ piece, style }) => ({ is: 'curve', pen: style, piece: enlarged(piece, by, move) })); // prettier-ignore
   for (const { of, outline } of view.cut)
-    for (const [a, b] of hatch(outline.map((piece) => enlarged(piece, by, move)), of)) items.push(line('smooth', a, b)); // prettier-ignore
+    for (const [a, b] of hatch(
+      outline.map((piece) => enlarged(piece, by, move)),
+      of,
+    ))
+      items.push(...within(a, b, 'smooth'));
+  if (round) items.push({ is: 'curve', pen: 'smooth', piece: { kind: 'circle', points: [to(round.center)], radius: round.radius * by } }); // prettier-ignore
   for (const { at: center, radius } of view.crosses) {
     const [x, y] = to(center);
     const reach = radius * by + OUT;
-    items.push(line('center', [x - reach, y], [x + reach, y]), line('center', [x, y - reach], [x, y + reach]));
+    for (const [a, b] of [[[x - reach, y], [x + reach, y]], [[x, y - reach], [x, y + reach]]] as const) items.push(...within(a, b, 'center')); // prettier-ignore
   }
   for (const [a, b] of view.axes) {
     const [p, q] = [to(a), to(b)];

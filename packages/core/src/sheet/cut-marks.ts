@@ -2,6 +2,7 @@
 import type { Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { dot } from '../space/vector.ts';
+import { standsFree } from './view-kinds.ts';
 import type { PlacedView } from './placed.ts';
 import { ROOM_A_ROW } from './layout.ts';
 import { frameOfLook } from './looks.ts';
@@ -22,7 +23,7 @@ export function cutMarks(sheet: Sheet, cuts: ReadonlyMap<string, number>, views:
     if (!own) return;
     added.get(id)!.push(words(own.at[0], own.box[3] + 8, `${letter}–${letter}`, HEIGHT, 'strong', 'middle'));
     for (const view of views) {
-      if (view.id === id || sheet.views[view.id]!.look === 'oblique') continue;
+      if (view.id === id || standsFree(sheet.views[view.id]!)) continue;
       const marks = markOn(sheet, view, sheet.views[id]!.look, depth, letter);
       added.get(view.id)!.push(...marks);
       if (marks.length > 0) break;

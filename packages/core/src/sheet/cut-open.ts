@@ -3,7 +3,7 @@ import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import { flatten } from '../slots/regions/flatten.ts';
 import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
 import { raised } from '../space/planes.ts';
-import { dot, type Frame } from '../space/vector.ts';
+import { dot, minus, type Frame, type Vec3 } from '../space/vector.ts';
 
 /** The plane of a section goes through nothing; the message is a sentence for the user. */
 export class SectionMisses extends Error {}
@@ -21,6 +21,9 @@ export interface CutOpen {
   done(): void;
 }
 
+/** The plane square to its x. */
+const turnedAbout = ({ origin, x, y, normal }: Frame): Frame => ({ origin, x: y, y: normal, normal: x });
+
 /** The cutter comes after the one solid that is cut. */
 const CUTTER = 1;
 
@@ -31,6 +34,8 @@ const CUTTER = 1;
 export function cutOpen(
   frame: Frame,
   depth: number,
+  /** mm along the frame’s x: only what lies beyond is cut; null: all. */
+  beyond: number | null,
   seen: readonly { readonly solid: SolidHandle }[],
   kernel: SolidKernel,
 ): CutOpen {
@@ -40,11 +45,18 @@ export function cutOpen(
   const kept: Piece[] = [];
   const faces: { of: number; outline: FlatPiece[] }[] = [];
   try {
-    seen.forEach(({ solid }, of) => {
-      const pieces = kernel.split([solid], { kind: 'plane', frame: plane });
+    const parted = ({ solid }: { readonly solid: SolidHandle }, by: Frame) => {
+      const pieces = kernel.split([solid], { kind: 'plane', frame: by });
       made.push(...pieces.map((p) => p.solid));
-      for (const piece of pieces) {
-        if (dot(kernel.bulk(piece.solid).center, frame.normal) - dot(frame.origin, frame.normal) > depth) continue;
+      return pieces;
+    };
+    const along = (solid: SolidHandle, direction: Vec3) => dot(minus(kernel.bulk(solid).center, frame.origin), direction); // prettier-ignore
+    seen.forEach((own, of) => {
+      const halves = beyond === null ? [own] : parted(own, raised(turnedAbout(frame), beyond));
+      const [whole, open] = [halves.filter((h) => beyond !== null && along(h.solid, frame.x) < beyond), halves.filter((h) => beyond === null || along(h.solid, frame.x) >= beyond)]; // prettier-ignore
+      kept.push(...whole.map(({ solid }) => ({ solid, of })));
+      for (const piece of open.flatMap((half) => parted(half, plane))) {
+        if (along(piece.solid, frame.normal) > depth) continue;
         kept.push({ solid: piece.solid, of });
         piece.faces.forEach((parents, face) => {
           if (!parents.some((p) => p.argument === CUTTER)) return;

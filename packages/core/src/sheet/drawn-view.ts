@@ -17,6 +17,8 @@ export interface DrawnLine {
   readonly style: 'visible' | 'hidden' | 'smooth';
   /** The edge of the model that it is, or is a stretch of; null of a contour. */
   readonly edge: { readonly body: number; readonly edge: number } | null;
+  /** Which of the solids that are drawn it is of. */
+  readonly of: number;
 }
 
 /** A place in a view at which sizes can be taken. */
@@ -40,6 +42,8 @@ export interface DrawnView {
   /** Of a section: outlines of the faces that were cut open, and of which solid each is. */
   readonly cut: readonly { readonly of: number; readonly outline: readonly FlatPiece[] }[];
   readonly box: Flat4;
+  /** Of a detail: what it shows of its view, mm of the model. */
+  readonly round?: { readonly center: Vec2; readonly radius: number };
 }
 
 const FLAT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], normal: [0, 0, 1] };
@@ -71,6 +75,8 @@ export interface ViewStyle {
   readonly smooth: boolean;
   /** How far along the look’s normal it is cut open, mm from the origin; null where it is whole. */
   readonly cut: number | null;
+  /** mm along the look’s x: it is cut open beyond only; null: all of it. */
+  readonly beyond: number | null;
 }
 
 /** @throws KernelError; SectionMisses where a cut goes through nothing */
@@ -83,12 +89,20 @@ export function drawView(
   style: ViewStyle,
 ): DrawnView {
   if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, curvesOf, style); // prettier-ignore
-  const open = cutOpen(frame, style.cut, seen, kernel);
+  const open = cutOpen(frame, style.cut, style.beyond, seen, kernel);
   try {
-    return drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style);
+    const drawn = drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style);
+    return style.beyond === null ? drawn : withMiddle(drawn, style.beyond);
   } finally {
     open.done();
   }
+}
+
+/** Where a half section ends no edge is drawn, but the middle. */
+function withMiddle(drawn: DrawnView, at: number): DrawnView {
+  const isThere = ({ piece }: DrawnLine) => piece.kind === 'line' && piece.points.every(([x]) => Math.abs(x - at) < SAME); // prettier-ignore
+  const [, y0, , y1] = drawn.box;
+  return { ...drawn, lines: drawn.lines.filter((l) => !isThere(l)), axes: [...drawn.axes.filter((ends) => !ends.every(([x]) => Math.abs(x - at) < SAME)), [[at, y0], [at, y1]]] }; // prettier-ignore
 }
 
 /** @param shown what is drawn, and which of the solids it is of, or is a piece of */
@@ -127,8 +141,16 @@ function drawSolids(
       piece,
       lines.map((l) => l.piece),
     )) {
-      const edge = edges.find((e) => e.body === shown[own.solid]!.of && liesIn(rest, e.piece));
-      lines.push({ piece: rest, style, edge: edge ? { body: edge.body, edge: edge.edge } : null });
+      const isUnder = (e: FlatEdge) => e.body === shown[own.solid]!.of && liesIn(rest, e.piece);
+      const isRound = (e: FlatEdge) => seen[e.body]!.body!.facts.edges[e.edge]!.kind === 'circle';
+      // A slanted rim may look round as well; sizes are taken of the one that is.
+      const edge = (rest.kind === 'line' ? undefined : edges.find((e) => isRound(e) && isUnder(e))) ?? edges.find(isUnder); // prettier-ignore
+      lines.push({
+        piece: rest,
+        style,
+        edge: edge ? { body: edge.body, edge: edge.edge } : null,
+        of: shown[own.solid]!.of,
+      });
     }
   }
   const pieces = lines.map((l) => l.piece);
@@ -183,7 +205,9 @@ function spotsOf(
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
     if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece, at: { body: at, index: edge } });
-    for (const vertex of body.facts.edges[edge]!.ends) {
+    // Where a whole round begins is a place of the kernel's own, no corner.
+    const ends = new Set(body.facts.edges[edge]!.ends);
+    for (const vertex of ends.size > 1 ? ends : []) {
       const p = flatPoint(frame, body.facts.corners[vertex]!);
       const key = p.map((c) => c.toFixed(3)).join();
       if (corners.has(key)) continue;

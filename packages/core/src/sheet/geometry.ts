@@ -1,5 +1,6 @@
 /** What the kernel has to say of a sheet: its views and sizes, apart from where they stand on the paper. */
-import type { SheetView } from '../document/sheet.ts';
+import type { Vec2 } from '../sketch/curves/spline.ts';
+import type { ListedPart } from './listed-part.ts';
 import type { Audit } from './audit/audit.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SizeState } from './measured.ts';
@@ -15,9 +16,10 @@ export interface SheetGeometry {
   readonly material: string | null;
   /** What is not as it should be with what is drawn, as sentences. */
   readonly says: readonly string[];
+  /** What an assembly is made of, in the order of its list; empty of a part. */
+  readonly parts: readonly ListedPart[];
+  /** By view and part: where of it most is seen, mm of the model. */
+  readonly seen: ReadonlyMap<string, ReadonlyMap<string, Vec2>>;
   /** Null of assemblies, which are not remade from a sheet. */
   readonly audit: Audit | null;
 }
-
-/** Hidden lines are drawn in straight-on views that are not cut, unless one says otherwise. */
-export const showsHidden = ({ look, hidden, cut }: SheetView): boolean => hidden ?? (look !== 'oblique' && !cut);

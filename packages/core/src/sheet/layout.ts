@@ -1,6 +1,7 @@
 /** Where views stand on the paper and at which scale, before anyone moves them. */
 import { paperSize, type Look, type Sheet, type SheetIssue } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
+import { standsFree } from './view-kinds.ts';
 import type { Flat4 } from './piece-places.ts';
 
 /** Enlargements and reductions of ISO 5455, largest first. */
@@ -20,6 +21,7 @@ export const shownIssues = ({ issues = [] }: Pick<Sheet, 'issues'>): readonly Sh
 
 /** Left round each view, and more for each row of sizes beside it, mm on the paper. */
 const ROOM = 14;
+const ROOM_FOR_BALLOONS = 22;
 export const ROOM_A_ROW = 7;
 const MOST_ROOM = 45;
 
@@ -46,22 +48,29 @@ export interface LaidOut {
   readonly crowded: boolean;
 }
 
-/** @param boxes of each view, mm of the model */
-export function layOut(sheet: Sheet, boxes: ReadonlyMap<string, Flat4>): LaidOut {
+/** @param boxes of each view, mm of the model. @param listed rows of a parts list above the title block */
+export function layOut(sheet: Sheet, boxes: ReadonlyMap<string, Flat4>, listed = 0): LaidOut {
   const views = sheet.viewOrder.flatMap((id): Sized[] => {
     const box = boxes.get(id);
     if (!box) return [];
     return [
-      { id, look: sheet.views[id]!.look, width: box[2] - box[0], height: box[3] - box[1], room: roomOf(sheet, id) },
+      {
+        id,
+        look: sheet.views[id]!.look,
+        free: standsFree(sheet.views[id]!),
+        width: box[2] - box[0],
+        height: box[3] - box[1],
+        room: roomOf(sheet, id),
+      },
     ];
   });
-  const square = views.filter((v) => v.look !== 'oblique');
+  const square = views.filter((v) => !v.free);
   const scales = sheet.scale ? [sheet.scale] : SCALES;
   let placed: Placed | null = null;
   let own = new Map<string, readonly [number, number]>();
   for (const scale of scales) {
-    placed = placedAt(sheet, square, scale);
-    const rest = obliquesIn(sheet, views.filter((v) => v.look === 'oblique'), placed); // prettier-ignore
+    placed = placedAt(sheet, square, scale, listed);
+    const rest = obliquesIn(sheet, views.filter((v) => v.free), placed, listed); // prettier-ignore
     own = rest.own;
     if (placed.fits && rest.fits) break;
     placed.fits = false;
@@ -71,14 +80,18 @@ export function layOut(sheet: Sheet, boxes: ReadonlyMap<string, Flat4>): LaidOut
 }
 
 /** For as many rows of lengths as stand on its fuller side. */
-function roomOf({ sizes }: Sheet, view: string): number {
+function roomOf({ sizes, parts }: Sheet, view: string): number {
   const of = (kind: string) => Object.values(sizes).filter((s) => s.view === view && s.kind === kind).length;
-  return Math.min(MOST_ROOM, ROOM + ROOM_A_ROW * Math.max(0, Math.max(of('up'), of('across')) - 1));
+  return Math.min(
+    MOST_ROOM,
+    (parts ? ROOM_FOR_BALLOONS : ROOM) + ROOM_A_ROW * Math.max(0, Math.max(of('up'), of('across')) - 1),
+  );
 }
 
 interface Sized {
   readonly id: string;
   readonly look: Look;
+  readonly free: boolean;
   readonly width: number;
   readonly height: number;
   readonly room: number;
@@ -91,7 +104,7 @@ interface Placed {
   fits: boolean;
 }
 
-function innerOf(sheet: Sheet): { inner: Flat4; block: Flat4 } {
+function innerOf(sheet: Sheet, listed: number): { inner: Flat4; block: Flat4 } {
   const [width, height] = paperSize(sheet);
   const inner: Flat4 = [MARGINS.left, MARGINS.other, width - MARGINS.other, height - MARGINS.other];
   return {
@@ -100,7 +113,7 @@ function innerOf(sheet: Sheet): { inner: Flat4; block: Flat4 } {
       inner[2] - TITLE_BLOCK[0],
       inner[1],
       inner[2],
-      inner[1] + TITLE_BLOCK[1] + shownIssues(sheet).length * ISSUE_ROW,
+      inner[1] + TITLE_BLOCK[1] + (shownIssues(sheet).length + listed) * ISSUE_ROW,
     ],
   };
 }
@@ -108,13 +121,13 @@ function innerOf(sheet: Sheet): { inner: Flat4; block: Flat4 } {
 const meet = (a: Flat4, b: Flat4): boolean => a[0] < b[2] && a[2] > b[0] && a[1] < b[3] && a[3] > b[1];
 
 /** Straight-on views in their rows and columns: over the whole paper, above the title block, or left of it. */
-function placedAt(sheet: Sheet, views: readonly Sized[], scale: readonly [number, number]): Placed {
+function placedAt(sheet: Sheet, views: readonly Sized[], scale: readonly [number, number], listed: number): Placed {
   const by = scale[0] / scale[1];
   const cells = views.map((v) => ({ id: v.id, cell: standsAt(sheet.angle, v.look), w: v.width * by + 2 * v.room, h: v.height * by + 2 * v.room })); // prettier-ignore
   const columns = largest(cells.map((c) => [c.cell[0], c.w]));
   const rows = largest(cells.map((c) => [c.cell[1], c.h]));
   const [width, height] = [sum(columns), sum(rows)];
-  const { inner, block } = innerOf(sheet);
+  const { inner, block } = innerOf(sheet, listed);
   const over = (floor: number, right: number): Placed => {
     const left = (inner[0] + right) / 2 - width / 2;
     const low = (floor + inner[3]) / 2 - height / 2;
@@ -139,29 +152,41 @@ function obliquesIn(
   sheet: Sheet,
   views: readonly Sized[],
   placed: Placed,
+  listed: number,
 ): { own: Map<string, readonly [number, number]>; fits: boolean } {
   const own = new Map<string, readonly [number, number]>();
-  const { inner, block } = innerOf(sheet);
+  const { inner, block } = innerOf(sheet, listed);
   const from = SCALES.findIndex(([on, truth]) => on / truth <= placed.scale[0] / placed.scale[1] + 1e-9);
   const offered = [placed.scale, ...SCALES.slice(from < 0 ? SCALES.length - 1 : from + 1).slice(0, SMALLER)];
   let fits = true;
+  const kept: Flat4[] = [];
   for (const v of views) {
-    const found = offered.flatMap((scale) => {
+    const found = (sheet.views[v.id]!.detail ? detailScales(sheet, v.id, from) : offered).flatMap((scale) => {
       const at = freePlace(
         v,
         scale[0] / scale[1],
         inner,
-        [block, ...placed.taken],
+        [block, ...placed.taken, ...kept],
         standsAt(sheet.angle, 'oblique')[1],
       );
       return at ? [{ scale, at }] : [];
     })[0];
     if (!found) fits = false;
+    else kept.push(around(v, found.scale[0] / found.scale[1], found.at));
     placed.at.set(v.id, found?.at ?? [inner[2] - (v.width * placed.scale[0]) / placed.scale[1] / 2 - ROOM, (inner[1] + inner[3]) / 2]); // prettier-ignore
     if (found && found.scale !== placed.scale) own.set(v.id, found.scale);
   }
   return { own, fits };
 }
+
+/** Larger than the sheet by two steps, or less where there is no room. */
+function detailScales({ views }: Sheet, id: string, from: number): readonly (readonly [number, number])[] {
+  const own = views[id]!.detail!.scale;
+  const at = from < 0 ? SCALES.length : from;
+  return own ? [own] : [2, 1, 0].map((up) => SCALES[Math.max(0, at - up)]!);
+}
+
+const around = ({ width, height }: Sized, by: number, [x, y]: Vec2): Flat4 => [x - (width * by) / 2 - GRID, y - (height * by) / 2 - GRID - 8, x + (width * by) / 2 + GRID, y + (height * by) / 2 + GRID]; // prettier-ignore
 
 /** @param side above 0 rather high, below 0 rather low; right before left */
 function freePlace(
@@ -204,12 +229,12 @@ function before(sizes: readonly (readonly [number, number])[], key: number): num
 
 /** Moved by hand: the front takes all along, what stands in a row or column with it keeps in line. */
 function shifted(sheet: Sheet, at: ReadonlyMap<string, Vec2>): Map<string, Vec2> {
-  const front = Object.values(sheet.views).find((v) => v.look === 'front')?.shift ?? [0, 0];
+  const front = Object.values(sheet.views).find((v) => v.look === 'front' && !v.detail)?.shift ?? [0, 0];
   return new Map(
     [...at].map(([id, [x, y]]) => {
       const { look, shift = [0, 0] } = sheet.views[id]!;
-      if (look === 'front') return [id, [x + front[0], y + front[1]]];
-      if (look === 'oblique') return [id, [x + shift[0], y + shift[1]]];
+      if (look === 'front' && !sheet.views[id]!.detail) return [id, [x + front[0], y + front[1]]];
+      if (standsFree(sheet.views[id]!)) return [id, [x + shift[0], y + shift[1]]];
       const [column, row] = standsAt(sheet.angle, look);
       const [dx, dy] = [column === 0 ? 0 : shift[0], row === 0 ? 0 : shift[1]];
       return [id, [x + front[0] + dx, y + front[1] + dy]];

@@ -9,15 +9,26 @@ import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
 import type { CurvesOf } from './drawn-view.ts';
+import { holeAt, holesAlike, type HoleTold } from './hole.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
 /** What a size is, in its view: mm of the model, from the view’s origin. */
 export type Measured =
   /** Between two places, measured along a unit direction. */
   | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean } // prettier-ignore
-  | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null } // prettier-ignore
+  | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall } // prettier-ignore
   | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean }
   | { readonly is: 'note'; readonly at: Vec2 };
+
+/** A hole as it is called out. */
+export interface HoleCall extends HoleTold {
+  readonly times: number;
+  /** As M6; null of a plain one. */
+  readonly thread: string | null;
+}
+
+/** What thread a face of a body is cut with, by its step. */
+export type ThreadOf = (body: Body, face: number) => string | null;
 
 export interface SizeState {
   readonly measured: Measured | null;
@@ -89,12 +100,19 @@ function placeOf({ piece }: Found): Vec2 {
 }
 
 /** @throws nothing: what cannot be measured is told */
-export function measureSize(size: SheetSize, frame: Frame, bodies: readonly Body[], curvesOf: CurvesOf): SizeState {
+export function measureSize(
+  size: SheetSize,
+  frame: Frame,
+  bodies: readonly Body[],
+  curvesOf: CurvesOf,
+  threadOf: ThreadOf = () => null,
+): SizeState {
+  // prettier-ignore
   const all = size.of.map((spot) => spotted(spot, frame, bodies, curvesOf));
   const lost = all.find((s) => 'lost' in s);
   if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];
-  const measured = measuredOf(size, own.map((s) => s.found)); // prettier-ignore
+  const measured = size.kind === 'hole' ? calledOut(size, own[0]!.found, bodies, threadOf) : measuredOf(size, own.map((s) => s.found)); // prettier-ignore
   if (typeof measured === 'string') return { measured: null, lost: measured, doubt: null };
   const doubt = own.find((s) => s.doubt !== null);
   return { measured, lost: null, doubt: doubt ? { says: `What it is taken at is only probably the same: ${doubt.doubt}.`, of: own.map((s) => s.spot) } : null }; // prettier-ignore
@@ -106,9 +124,10 @@ function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | st
   switch (kind) {
     case 'note':
       return { is: 'note', at: one.piece.kind === 'line' || !one.round ? placeOf(one) : rimOf(one) };
+    case 'hole':
     case 'diameter':
     case 'radius':
-      return roundSize(kind, one);
+      return roundSize(kind === 'radius' ? kind : 'diameter', one);
     case 'angle':
       return other ? angleBetween(one, other) : 'An angle is taken between two straight edges; pick another.';
     case 'straight':
@@ -117,6 +136,18 @@ function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | st
     case 'up':
       return alongAxis(kind === 'across' ? [1, 0] : [0, 1], one, other);
   }
+}
+
+function calledOut(size: SheetSize, found: Found, bodies: readonly Body[], threadOf: ThreadOf): Measured | string {
+  const round = roundSize('diameter', found);
+  const spot = size.of[0]!;
+  const finding = 'edge' in spot ? findEdge(spot.edge, bodies) : null;
+  if (typeof round === 'string' || round.is !== 'diameter' || !finding || finding.how === 'lost') return typeof round === 'string' ? round : 'A hole is called out at its round edge; pick that.'; // prettier-ignore
+  const { body, edge } = finding.found;
+  const hole = holeAt(body, edge);
+  if (typeof hole === 'string') return hole;
+  const { told, drill } = hole;
+  return { ...round, value: told.diameter, hole: { ...told, times: holesAlike(body, hole).length, thread: threadOf(body, drill) } }; // prettier-ignore
 }
 
 const rimOf = ({ piece }: Found): Vec2 => {

@@ -2,42 +2,38 @@
 import type { Design } from '../document/schema.ts';
 import type { Look, Sheet, SheetView } from '../document/sheet.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
+import type { Known } from '../evaluation/known.ts';
 import { standTogether } from '../evaluation/stand-together.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Body } from '../names/body.ts';
+import { flatPoint } from '../slots/regions/flatten.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';
-import { dot, type Frame } from '../space/vector.ts';
+import { dot, type Frame, type Vec3 } from '../space/vector.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
+import { THREADS } from '../standards/threads.ts';
 import { MATERIALS, massOf, type MaterialKey } from '../standards/materials.ts';
 import { auditSheet } from './audit/audit.ts';
 import { drawView, rememberedCurves, type DrawnView, type Seen } from './drawn-view.ts';
-import { showsHidden, type SheetGeometry } from './geometry.ts';
+import { detailOf } from './enlarged-detail.ts';
+import type { SheetGeometry } from './geometry.ts';
+import { showsHidden } from './view-kinds.ts';
+import type { ListedPart } from './listed-part.ts';
+import { listedOf, whereSeen } from './listed.ts';
 import { frameOfLook } from './looks.ts';
 import { SectionMisses } from './cut-open.ts';
-import { measureSize, placeOfSpot, type SizeState } from './measured.ts';
+import { measureSize, placeOfSpot, type SizeState, type ThreadOf } from './measured.ts';
 
 /** A sheet cannot be drawn; the message is a sentence for the user. */
 export class SheetFailure extends Error {}
-
-/** Views drawn before, by all that they show: what an edit does not touch is not drawn again. */
-export class KnownViews {
-  private readonly views = new Map<string, DrawnView>();
-
-  of(key: string, draw: () => DrawnView): DrawnView {
-    const known = this.views.get(key) ?? draw();
-    this.views.delete(key);
-    this.views.set(key, known);
-    if (this.views.size > MOST_KNOWN) this.views.delete(this.views.keys().next().value!);
-    return known;
-  }
-}
-const MOST_KNOWN = 60;
 
 interface Subject {
   readonly seen: readonly Seen[];
   readonly bodies: readonly Body[];
   readonly mass: number | null;
   readonly material: MaterialKey | null;
+  /** Of an assembly which part each that is seen is, and its list. */
+  readonly partOf: readonly string[];
+  readonly parts: readonly ListedPart[];
   /** What is not as it should be with it, as sentences. */
   readonly says: readonly string[];
   done(): void;
@@ -49,7 +45,7 @@ export async function sheetGeometry(
   id: string,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
-  known: KnownViews,
+  known: Known<DrawnView>,
   hooks: EvaluationHooks = {},
 ): Promise<SheetGeometry> {
   const sheet = design.sheets?.[id];
@@ -66,13 +62,28 @@ export async function sheetGeometry(
       const own = sheet.views[view]!;
       hooks.progress?.(at, sheet.viewOrder.length, `the ${own.look} view`);
       await hooks.breathe?.();
+      if (own.detail) continue;
       const frame = frameOfLook(sheet.front, own.look);
       const cut = own.cut ? depthOfCut(own.cut, frame, bodies, seen, kernel) : null;
       if (cut?.says) told.push(`The ${own.look} section ${cut.says}`);
       if (cut) cuts.set(view, cut.depth);
+      const beyond = own.cut?.half ? middleAlong(frame.x, seen, kernel) : null;
       const draw = (depth: number | null) => {
-        const style = { hidden: showsHidden(own), smooth: own.tangent ?? false, cut: depth };
-        const key = [sheet.front, own.look, style.hidden, style.smooth, depth, ...seen.map((s) => s.key)].join('|');
+        const style = {
+          hidden: showsHidden(own),
+          smooth: own.tangent ?? false,
+          cut: depth,
+          beyond: depth === null ? null : beyond,
+        };
+        const key = [
+          sheet.front,
+          own.look,
+          style.hidden,
+          style.smooth,
+          depth,
+          style.beyond,
+          ...seen.map((s) => s.key),
+        ].join('|');
         return known.of(key, () => drawView(own.look, frame, seen, kernel, curvesOf, style));
       };
       try {
@@ -84,10 +95,20 @@ export async function sheetGeometry(
         views.set(view, draw(null));
       }
     }
+    for (const view of sheet.viewOrder) {
+      const { detail, look } = sheet.views[view]!;
+      const of = detail && views.get(detail.of);
+      if (!detail || !of) continue;
+      const place = placeOfSpot(detail.at, bodies);
+      if (!place) told.push('A detail has lost what it shows, and shows the middle of its view; take it anew.');
+      const [x0, y0, x1, y1] = of.box;
+      const center = place ? flatPoint(frameOfLook(sheet.front, look), place) : ([(x0 + x1) / 2, (y0 + y1) / 2] as const); // prettier-ignore
+      views.set(view, detailOf(of, { center, radius: detail.radius }));
+    }
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
-      sizes.set(key, view ? seenThere(view.look, measureSize(size, frameOfLook(sheet.front, view.look), bodies, curvesOf)) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
+      sizes.set(key, view ? seenThere(view.look, measureSize(size, frameOfLook(sheet.front, view.look), bodies, curvesOf, threadsOf(design, sheet))) : { measured: null, lost: 'its view no longer stands on the sheet; remove it.', doubt: null }); // prettier-ignore
     }
     return {
       views,
@@ -96,12 +117,27 @@ export async function sheetGeometry(
       material: material ? MATERIALS[material].label : null,
       says: told,
       cuts,
+      parts: subject.parts,
+      seen: new Map([...views].map(([id, view]) => [id, whereSeen(view, subject.partOf)])),
       audit: bodies.length > 0 ? auditSheet(design, sheet, bodies, views, sizes) : null,
     };
   } finally {
     subject.done();
   }
 }
+
+/** By the step that made a face: what its hole is tapped for. */
+const threadsOf = (design: Design, { of }: Sheet): ThreadOf => {
+  const steps = 'part' in of ? design.parts[of.part]?.steps : undefined;
+  return (body, face) => {
+    for (const name of body.faceNames[face] ?? []) {
+      const step = steps?.[name.step];
+      if (step?.kind !== 'hole' || step.form !== 'tapped' || typeof step.size !== 'string') continue;
+      return Object.hasOwn(THREADS, step.size) ? THREADS[step.size]!.label : null;
+    }
+    return null;
+  };
+};
 
 /** In an oblique view no length or angle is seen true, whatever it measures there. */
 const seenThere = (look: Look, state: SizeState): SizeState =>
@@ -119,13 +155,18 @@ function depthOfCut(
 ): { depth: number; says: string | null } {
   const place = at ? placeOfSpot(at, bodies) : null;
   if (place) return { depth: dot(place, normal), says: null };
+  return { depth: middleAlong(normal, seen, kernel), says: at ? 'has lost what it goes through, and goes through the middle; pick it anew.' : null }; // prettier-ignore
+}
+
+/** Halfway between where all of it begins and ends along a direction, mm from the origin. */
+function middleAlong(normal: Vec3, seen: readonly Seen[], kernel: SolidKernel): number {
   const reaches = seen.flatMap(({ solid }) => {
     const { min, max } = kernel.box(solid);
     return [0, 1, 2, 3, 4, 5, 6, 7].map((k) =>
       dot([k & 1 ? max[0] : min[0], k & 2 ? max[1] : min[1], k & 4 ? max[2] : min[2]], normal),
     );
   });
-  return { depth: (Math.min(...reaches) + Math.max(...reaches)) / 2, says: at ? 'has lost what it goes through, and goes through the middle; pick it anew.' : null }; // prettier-ignore
+  return (Math.min(...reaches) + Math.max(...reaches)) / 2;
 }
 
 async function subjectOf(
@@ -144,7 +185,7 @@ async function subjectOf(
       ? [`${part.steps[failed.id]!.name} fails, so the part is drawn without it: ${failed.message}`]
       : [];
     const mass = part.material ? bodies.reduce((sum, b) => sum + massOf(b.facts.volume, part.material!), 0) : null;
-    return { seen: bodies.map((body) => ({ solid: body.solid, body, key: body.key })), bodies, mass, material: part.material ?? null, says, done: () => undefined }; // prettier-ignore
+    return { seen: bodies.map((body) => ({ solid: body.solid, body, key: body.key })), bodies, mass, material: part.material ?? null, says, partOf: [], parts: [], done: () => undefined }; // prettier-ignore
   }
   if (!design.assemblies?.[of.assembly]) throw new SheetFailure('The assembly that was drawn here is no longer there; delete the sheet, or undo.'); // prettier-ignore
   const { it, outcomes } = await standTogether(design, of.assembly, evaluator, hooks);
@@ -152,15 +193,19 @@ async function subjectOf(
     ? [...it.faults]
     : ['The joints cannot all be met; what is drawn does not stand as it should.'];
   const placed: Seen[] = [];
+  const partOf: string[] = [];
   let mass: number | null = 0;
   for (const { part, link, within, hidden, instance } of it.members) {
     if (hidden) continue;
     const bodies = outcomes.get(part)?.bodies ?? [];
     const to = transformOf(poseWithin(it.home.poses[link]!, within));
-    for (const body of bodies)
+    for (const body of bodies) {
       placed.push({ solid: kernel.placed(body.solid, to).solid, body: null, key: `${body.key} ${to.flat().join()}` });
+      partOf.push(part);
+    }
     const own = instance.material ?? design.parts[part]?.material;
     mass = mass === null || !own ? null : bodies.reduce((sum, b) => sum + massOf(b.facts.volume, own), mass);
   }
-  return { seen: placed, bodies: [], mass, material: null, says, done: () => placed.forEach((s) => kernel.free(s.solid)) }; // prettier-ignore
+  const parts = listedOf(design, it.members, outcomes);
+  return { seen: placed, bodies: [], mass, material: null, says, partOf, parts, done: () => placed.forEach((s) => kernel.free(s.solid)) }; // prettier-ignore
 }

@@ -57,6 +57,15 @@ export function frameAndTitle(sheet: Sheet, told: Told): OnPaper[] {
   ];
 }
 
+/** Where a parts list stands: above the title block and the issues. */
+export function listCorner(sheet: Sheet): Vec2 {
+  const [width] = paperSize(sheet);
+  return [
+    width - MARGINS.other - TITLE_BLOCK[0],
+    MARGINS.other + TITLE_BLOCK[1] + shownIssues(sheet).length * ISSUE_ROW,
+  ];
+}
+
 export const words = (x: number, y: number, text: string, height: number, face: 'words' | 'strong' | 'numbers', anchor: 'start' | 'middle' | 'end' = 'start'): OnPaper => ({ is: 'text', at: [x, y], text, height, anchor, turn: 0, face }); // prettier-ignore
 
 function box(pen: 'frame' | 'rule', x0: number, y0: number, x1: number, y1: number): OnPaper[] {

@@ -1,16 +1,44 @@
 /** How a size reads. */
 import type { SheetSize } from '../document/sheet.ts';
 import { formatQuantity, type DisplayUnits } from '../units/units.ts';
-import type { Measured } from './measured.ts';
+import type { HoleCall, Measured } from './measured.ts';
 
 /** The words of a size: its number as the design shows numbers, with what stands round it. */
-export function wordsOfSize({ text }: Pick<SheetSize, 'text'>, measured: Measured, units: DisplayUnits): string {
+export function wordsOfSize(
+  { text, limits }: Pick<SheetSize, 'text' | 'limits'>,
+  measured: Measured,
+  units: DisplayUnits,
+): string {
+  // prettier-ignore
   if (measured.is === 'note') return text?.trim() || 'Note';
-  const number =
-    measured.is === 'angle' ? formatQuantity(measured.value, 'angle', units) : lengthText(measured.value, units);
+  const kind = measured.is === 'angle' ? 'angle' : 'length';
+  const plain = (value: number) => (kind === 'angle' ? formatQuantity(value, 'angle', units) : lengthText(value, units)); // prettier-ignore
   const sign = measured.is === 'diameter' ? 'Ø' : measured.is === 'radius' ? 'R' : '';
-  const shown = `${sign}${number}${'true' in measured && !measured.true ? ' (not true)' : ''}`;
+  const hole = 'hole' in measured ? measured.hole : undefined;
+  const number = hole?.thread ?? `${sign}${plain(measured.value)}`;
+  const limited = `${number}${limitsText(limits, plain)}`;
+  const called = hole ? callOut(hole, limited, units) : limited;
+  const shown = `${called}${'true' in measured && !measured.true ? ' (not true)' : ''}`;
   return text ? (text.includes('<>') ? text.replace('<>', shown) : `${shown} ${text}`) : shown;
+}
+
+function limitsText(limits: SheetSize['limits'], plain: (value: number) => string): string {
+  if (!limits) return '';
+  if ('fit' in limits) return ` ${limits.fit}`;
+  const { plus, minus } = limits;
+  const signed = (v: number) => `${v < 0 ? '−' : '+'}${plain(Math.abs(v))}`;
+  return plus === minus ? ` ±${plain(plus)}` : ` ${signed(plus)}/${signed(-minus)}`;
+}
+
+/** 4× Ø6.6 THRU, bored Ø11 × 6. */
+function callOut({ times, depth, bore, sink }: HoleCall, number: string, units: DisplayUnits): string {
+  const mm = (value: number) => lengthText(value, units);
+  const parts = [
+    `${times > 1 ? `${times}× ` : ''}${number} ${depth === null ? 'THRU' : `× ${mm(depth)} deep`}`,
+    ...(bore ? [`bored Ø${mm(bore.diameter)} × ${mm(bore.depth)}`] : []),
+    ...(sink ? [`sunk Ø${mm(sink.diameter)} × ${formatQuantity(sink.angle, 'angle', units)}`] : []),
+  ];
+  return parts.join(', ');
 }
 
 /** Without its unit, which the title block says once. */

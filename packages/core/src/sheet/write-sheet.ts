@@ -2,6 +2,7 @@
 import { DxfWriter, point3d, TextHorizontalAlignment, Units } from '@tarikjabiri/dxf';
 import { escaped, pathOf } from '../exchange/write-svg.ts';
 import { drawPiece } from '../exchange/write-dxf.ts';
+import { startPdf, type PdfDocument, type PdfMaker } from '../exchange/write-pdf.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { CAPITALS, PENS, type OnPaper, type SheetDrawing } from './paper.ts';
@@ -37,30 +38,6 @@ function svgOf(item: OnPaper, height: number): string {
   return `<path d="${sheetPath(item.piece, height)}" stroke-width="${width}"${dashes.length > 0 ? ` stroke-dasharray="${dashes.join(' ')}"` : ''}/>`;
 }
 
-/** What is used of a PDF document of pdfkit, so that the core stands without it. */
-export interface PdfDocument {
-  on(event: 'data', listener: (chunk: Uint8Array) => void): unknown;
-  on(event: 'end', listener: () => void): unknown;
-  registerFont(name: string, source: Uint8Array): unknown;
-  font(name: string): PdfDocument;
-  fontSize(size: number): PdfDocument;
-  widthOfString(text: string): number;
-  text(text: string, x: number, y: number, options: { lineBreak: boolean; baseline: 'alphabetic' }): PdfDocument;
-  save(): PdfDocument;
-  restore(): PdfDocument;
-  scale(x: number): PdfDocument;
-  translate(x: number, y: number): PdfDocument;
-  rotate(degrees: number): PdfDocument;
-  path(data: string): PdfDocument;
-  lineWidth(width: number): PdfDocument;
-  lineCap(cap: 'round'): PdfDocument;
-  dash(lengths: number[]): PdfDocument;
-  undash(): PdfDocument;
-  stroke(): PdfDocument;
-  fill(): PdfDocument;
-  end(): void;
-}
-
 /** The fonts that ship with Helb, as files. */
 export interface SheetFonts {
   readonly words: Uint8Array;
@@ -68,50 +45,18 @@ export interface SheetFonts {
   readonly numbers: Uint8Array;
 }
 
-const POINTS_A_MM = 72 / 25.4;
-
-export interface PdfOptions {
-  size: [number, number];
-  margin: number;
-  /** None but those registered. */
-  font: null;
-  info: { Title: string; Creator: string; CreationDate: Date };
-}
-
-/**
- * @param make a document of these options
- * @param date told in the file; the same sheet at the same date is the same file
- */
+/** @param make a document of these options. @param date told in the file; the same sheet at the same date is the same file */
 export function sheetPdf(
-  { size: [width, height], title, items }: SheetDrawing,
-  make: (options: PdfOptions) => PdfDocument,
+  { size, title, items }: SheetDrawing,
+  make: PdfMaker,
   fonts: SheetFonts,
   date: Date,
 ): Promise<Uint8Array> {
-  const doc = make({
-    size: [width * POINTS_A_MM, height * POINTS_A_MM],
-    margin: 0,
-    font: null,
-    info: { Title: title, Creator: 'Helb', CreationDate: date },
-  });
-  const chunks: Uint8Array[] = [];
-  doc.on('data', (chunk) => chunks.push(chunk));
-  const done = new Promise<Uint8Array>((resolve) => doc.on('end', () => resolve(joined(chunks))));
+  const { doc, done } = startPdf(size, title, make, date);
   for (const face of ['words', 'strong', 'numbers'] as const) doc.registerFont(face, fonts[face]);
-  doc.scale(POINTS_A_MM).lineCap('round');
-  for (const item of items) drawOnPdf(doc, item, height);
+  for (const item of items) drawOnPdf(doc, item, size[1]);
   doc.end();
   return done;
-}
-
-function joined(chunks: readonly Uint8Array[]): Uint8Array {
-  const all = new Uint8Array(chunks.reduce((total, c) => total + c.length, 0));
-  let at = 0;
-  for (const chunk of chunks) {
-    all.set(chunk, at);
-    at += chunk.length;
-  }
-  return all;
 }
 
 function drawOnPdf(doc: PdfDocument, item: OnPaper, height: number): void {

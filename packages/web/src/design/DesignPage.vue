@@ -14,6 +14,9 @@ import LedgerPanel from '../ledger/LedgerPanel.vue';
 import { useProjectDimensions } from '../ledger/project-dimensions.ts';
 import RecipePanel from '../recipe/RecipePanel.vue';
 import KeyList from '../shell/KeyList.vue';
+import BriefDock from '../brief/BriefDock.vue';
+import BoardStage from '../cutting/BoardStage.vue';
+import CuttingPanel from '../cutting/CuttingPanel.vue';
 import SheetPanel from '../sheets/SheetPanel.vue';
 import SheetStage from '../sheets/SheetStage.vue';
 import TopLine from '../shell/TopLine.vue';
@@ -63,6 +66,7 @@ const helpOpen = ref(false);
 const ledgerOpen = ref(true);
 const verbLine = useTemplateRef<InstanceType<typeof VerbLine>>('verbLine');
 const stage = useTemplateRef<InstanceType<typeof Stage>>('stage');
+const boardStage = useTemplateRef<InstanceType<typeof BoardStage>>('boardStage');
 const sheetStage = useTemplateRef<InstanceType<typeof SheetStage>>('sheetStage');
 const assemblyStage = useTemplateRef<InstanceType<typeof AssemblyStage>>('assemblyStage');
 
@@ -83,6 +87,8 @@ watch(
       const sheet = props.place === 'sheet' ? props.open : undefined;
       if (assembly && design.design?.assemblies?.[assembly]) session.openAssembly(assembly);
       else if (sheet && design.design?.sheets?.[sheet]) session.openSheet(sheet);
+      else if (props.place === 'outlines' && props.open && design.design?.outlines?.[props.open])
+        session.openOutlines(props.open);
       else session.openPart(active);
       session.traced = null;
       void project.load();
@@ -107,7 +113,9 @@ const openNow = computed(() =>
       ? (['assembly', session.activeAssembly] as const)
       : session.activeSheet
         ? (['sheet', session.activeSheet] as const)
-        : null,
+        : session.activeOutlines
+          ? (['outlines', session.activeOutlines] as const)
+          : null,
 );
 watch(openNow, (now) => {
   if (now && design.id === props.design && now[1] !== props.open)
@@ -117,6 +125,7 @@ watch([() => props.place, () => props.open], ([place, open]) => {
   if (!open || open === openNow.value?.[1]) return;
   if (place === 'assembly' && design.design?.assemblies?.[open]) session.openAssembly(open);
   else if (place === 'sheet' && design.design?.sheets?.[open]) session.openSheet(open);
+  else if (place === 'outlines' && design.design?.outlines?.[open]) session.openOutlines(open);
   else if (place === 'part' && design.design?.parts[open]) session.openPart(open);
 });
 
@@ -163,6 +172,7 @@ watch(
     if (session.activePart && !d.parts[session.activePart]) session.openPart(d.partOrder[0] ?? null);
     if (session.activeAssembly && !d.assemblies?.[session.activeAssembly]) session.openPart(d.partOrder[0] ?? null);
     if (session.activeSheet && !d.sheets?.[session.activeSheet]) session.openPart(d.partOrder[0] ?? null);
+    if (session.activeOutlines && !d.outlines?.[session.activeOutlines]) session.openPart(d.partOrder[0] ?? null);
     const steps = d.parts[session.activePart ?? '']?.steps ?? {};
     if (session.sketching && !steps[session.sketching]) session.leaveSketch();
     if (session.editing && !steps[session.editing]) session.editing = null;
@@ -182,7 +192,7 @@ useKeys({
   verbs: () => verbLine.value?.verbs ?? [],
   openList: () => (listOpen.value = true),
   openHelp: () => (helpOpen.value = true),
-  fit: () => (stage.value ?? assemblyStage.value ?? sheetStage.value)?.fit(),
+  fit: () => (stage.value ?? assemblyStage.value ?? sheetStage.value ?? boardStage.value)?.fit(),
   openStack: () => (stage.value ?? assemblyStage.value)?.openStack(),
 });
 
@@ -220,14 +230,16 @@ onBeforeUnmount(() => {
           {{ ledgerOpen ? '‹' : '›' }}
         </button>
       </div>
-      <div class="relative grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)]">
+      <div class="relative grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]">
         <VerbLine ref="verbLine" :editing="editing" @list="listOpen = true" @retry="evaluate" />
         <div class="relative grid min-h-0 min-w-0">
           <AssemblyStage v-if="session.activeAssembly" ref="assemblyStage" />
           <SheetStage v-else-if="session.activeSheet" ref="sheetStage" />
+          <BoardStage v-else-if="session.activeOutlines" ref="boardStage" />
           <Stage v-else ref="stage" :editing="editing" />
           <TraceGraph v-if="session.traced && session.showTraceGraph && !openField.field" :reference="session.traced" />
         </div>
+        <BriefDock v-if="session.activePart && !session.showFlex" />
         <FlexPanel v-if="session.showFlex" />
         <template v-if="session.activeAssembly">
           <MotionChart v-if="together.charted" class="absolute inset-x-0 bottom-0 z-10" :of="together.charted" />
@@ -239,6 +251,7 @@ onBeforeUnmount(() => {
       <TracePanel v-else-if="session.traced" :reference="session.traced" />
       <TogetherPanel v-else-if="session.activeAssembly" />
       <SheetPanel v-else-if="session.activeSheet" />
+      <CuttingPanel v-else-if="session.activeOutlines" />
       <RecipePanel v-else />
     </div>
     <VariantTable v-if="session.showVariants" />

@@ -25,6 +25,8 @@ export const useSession = defineStore('session', () => {
   const activeAssembly = ref<string | null>(null);
   /** The sheet on the stage, in place of both. */
   const activeSheet = ref<string | null>(null);
+  /** The outlines on the stage, in place of all these. */
+  const activeOutlines = ref<string | null>(null);
   /** Where the part on the stage is seen among others: the assembly, and its instance there, outermost first. */
   const inPlace = shallowRef<{ readonly assembly: string; readonly instance: readonly string[] } | null>(null);
   /** The part beside it that is pointed out, by its key among those that stand there. */
@@ -109,6 +111,7 @@ export const useSession = defineStore('session', () => {
     activePart.value = id;
     activeAssembly.value = null;
     activeSheet.value = null;
+    activeOutlines.value = null;
     inPlace.value = null;
     beside.value = null;
     showFlex.value = false;
@@ -138,6 +141,11 @@ export const useSession = defineStore('session', () => {
   function openSheet(id: string): void {
     openPart(null);
     activeSheet.value = id;
+  }
+
+  function openOutlines(id: string): void {
+    openPart(null);
+    activeOutlines.value = id;
   }
 
   function openSketch(step: string): void {
@@ -173,6 +181,7 @@ export const useSession = defineStore('session', () => {
     activePart,
     activeAssembly,
     activeSheet,
+    activeOutlines,
     inPlace,
     beside,
     sketching,
@@ -209,6 +218,7 @@ export const useSession = defineStore('session', () => {
     openInPlace,
     openAssembly,
     openSheet,
+    openOutlines,
     openSketch,
     standAt,
     leaveSketch,

@@ -13,6 +13,8 @@ import {
 import { loadKernel } from '@helb/kernel';
 import * as Comlink from 'comlink';
 import wasmUrl from 'replicad-opencascadejs/wasm?url';
+import { briefWork } from './brief-work.ts';
+import { cuttingWork } from './cutting-work.ts';
 import { fitWork } from './fit-work.ts';
 import { kernelWork } from './kernel-work.ts';
 import { sheetWork } from './sheet-work.ts';
@@ -157,6 +159,8 @@ const api = {
   ...kernelWork(ready, exclusive, messagesIn, heldNow),
   ...fitWork(ready, exclusive, messagesIn, heldNow),
   ...sheetWork(ready, exclusive, messagesIn, heldNow),
+  ...briefWork(ready, exclusive, heldNow),
+  ...cuttingWork(ready, exclusive, messagesIn, heldNow),
   /** Hand over a design whole. */
   hold(design: Design): void {
     held = design;

@@ -1,43 +1,15 @@
 /** What the kernel is asked for a sheet. */
-import { KernelError, KnownViews, SheetFailure, sheetGeometry, Superseded, type Design, type PartEvaluator, type SheetGeometry, type SolidKernel } from '@helb/core'; // prettier-ignore
+import { Known, sheetGeometry, type Design, type DrawnView } from '@helb/core';
+import { lastQuestion, type AnswerListener } from './last-question.ts';
 
-export interface SheetListener {
-  progress(done: number, total: number, what: string): void;
-}
-
-export function sheetWork(
-  ready: Promise<{ readonly kernel: SolidKernel; readonly evaluator: PartEvaluator }>,
-  exclusive: <T>(work: () => Promise<T>) => Promise<T>,
-  breathe: () => Promise<void>,
-  held: () => Design,
-) {
-  const known = new KnownViews();
-  /** Counts drawings, so that a newer one ends the one before. */
-  let asked = 0;
+export function sheetWork(...[ready, exclusive, breathe, held]: [...Parameters<typeof lastQuestion>, () => Design]) {
+  const known = new Known<DrawnView>();
+  const question = lastQuestion(ready, exclusive, breathe);
   return {
-    /** A sentence where it cannot be drawn; null when another was asked for meanwhile. */
-    async drawSheet(sheet: string, listener: SheetListener): Promise<SheetGeometry | string | null> {
+    drawSheet(sheet: string, listener: AnswerListener) {
       const design = held();
-      const own = ++asked;
-      const { kernel, evaluator } = await ready;
-      try {
-        return await exclusive(() =>
-          sheetGeometry(design, sheet, evaluator, kernel, known, {
-            progress: (done, total, what) => listener.progress(done, total, what),
-            async breathe() {
-              await breathe();
-              if (own !== asked) throw new Superseded();
-            },
-          }),
-        );
-      } catch (error) {
-        if (error instanceof Superseded) return null;
-        if (error instanceof SheetFailure || error instanceof KernelError) return error.message;
-        throw error;
-      }
+      return question.answer(listener, ({ kernel, evaluator }, hooks) => sheetGeometry(design, sheet, evaluator, kernel, known, hooks)); // prettier-ignore
     },
-    stopSheet(): void {
-      asked++;
-    },
+    stopSheet: question.stop,
   };
 }

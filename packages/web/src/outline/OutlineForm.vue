@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A flat face's outline as a file to cut by: in which format, and how wide the cut is. */
-import { asSketch, displayFactor, type DrawingFormat } from '@helb/core';
+import { addOutlines, asSketch, displayFactor, newId, newOutlines, putCutPieces, severalEdits, type CutPiece, type DrawingFormat } from '@helb/core'; // prettier-ignore
 import { useStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { toast } from 'vue-sonner';
@@ -31,6 +31,20 @@ const shown = computed({
   get: () => Number((cut.value / displayFactor('length', design.design!.units)).toPrecision(9)),
   set: (value: number) => (cut.value = (Number(value) || 0) * displayFactor('length', design.design!.units)),
 });
+
+const boards = computed(() => (design.design?.outlinesOrder ?? []).map((id) => ({ id, name: design.design!.outlines![id]!.name }))); // prettier-ignore
+/** Among the outlines of these boards, or of new ones, which are then shown. */
+function layOn(event: Event): void {
+  const chosen = (event.target as HTMLSelectElement).value;
+  const [part, face] = [session.activePart, session.outlining];
+  if (!chosen || !part || !face) return;
+  const piece: CutPiece = { part, face, ...(engraving.value === null ? {} : { sketch: { id: engraving.value, as: 'engraving' } }) }; // prettier-ignore
+  const id = chosen === 'new' ? newId('c') : chosen;
+  const put = putCutPieces(id, [[newId('c'), piece]]);
+  const edit = chosen === 'new' ? severalEdits('Lay a face on new boards', [addOutlines(id, newOutlines('Outlines')), put]) : put; // prettier-ignore
+  fault.value = design.edit(edit);
+  if (fault.value === null) session.openOutlines(id);
+}
 
 async function write(): Promise<void> {
   const [now, part, face] = [design.design, session.activePart, session.outlining];
@@ -95,6 +109,11 @@ async function write(): Promise<void> {
     <span class="text-xs text-quiet">each on a layer of its own; mind your machine’s rules</span>
     <span v-if="fault" role="alert" class="text-bad">{{ fault }}</span>
     <span class="flex-1" />
+    <select class="rounded border border-hairline bg-field px-1 text-ink" aria-label="Lay it on boards" @change="layOn">
+      <option value="">lay on boards</option>
+      <option v-for="{ id, name } in boards" :key="id" :value="id">{{ name }}</option>
+      <option value="new">new boards</option>
+    </select>
     <button class="button-primary py-0.5" type="submit" :disabled="writing">{{ writing ? 'Writing' : 'Write' }}</button>
     <button class="button py-0.5" type="button" @click="session.outlining = null">Drop</button>
   </form>

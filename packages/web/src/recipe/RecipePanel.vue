@@ -3,6 +3,7 @@
 import { groupSteps } from '@helb/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-vue';
 import { computed, ref, watch } from 'vue';
+import { useBrief } from '../brief/brief-store.ts';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -16,6 +17,7 @@ import TriesCard from './TriesCard.vue';
 const FIND_FROM = 6;
 
 const design = useDesign();
+const brief = useBrief();
 const session = useSession();
 const evaluation = useEvaluation();
 
@@ -60,6 +62,16 @@ watch(part, (now) => session.standing && !now?.steps[session.standing] && (sessi
       <span v-if="part" class="min-w-0 flex-1 truncate text-xs text-quiet"
         >{{ part.name }}, {{ part.stepOrder.length }} step{{ part.stepOrder.length === 1 ? '' : 's' }}</span
       >
+      <button
+        v-if="part"
+        class="text-xs"
+        :class="brief.shown ? 'text-signal' : 'text-link'"
+        :aria-pressed="brief.shown"
+        @click="brief.shown = !brief.shown"
+      >
+        Brief
+        <span v-if="brief.verdicts.size > 0" class="number">{{ brief.right }}/{{ brief.verdicts.size }}</span>
+      </button>
       <input
         v-if="part && (part.stepOrder.length >= FIND_FROM || wanted)"
         v-model="wanted"

@@ -1,10 +1,24 @@
 <script setup lang="ts">
 /** Beside the sheet: what of it is amiss, its paper and views, and what stands in its title block. */
-import { changeSheet, PAPER_KEYS, putSize, SCALES, SIDES, setSheetField, type SheetChange } from '@helb/core';
+import {
+  changeSheet,
+  changeSheetView,
+  limitsTyped,
+  PAPER_KEYS,
+  readLimits,
+  putSize,
+  SIDES,
+  setSheetField,
+  type SheetChange,
+} from '@helb/core';
+import { useFileDialog } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import LengthField from '../fields/LengthField.vue';
+import PlainField from '../fields/PlainField.vue';
 import AuditList from './AuditList.vue';
+import ScaleField from './ScaleField.vue';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
@@ -17,14 +31,11 @@ function issue(): void {
   note.value = '';
 }
 
+const { open, onChange } = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true });
+onChange(async (files) => files?.[0] && sheets.useTemplate(await files[0].text()));
+
 const change = (to: SheetChange): void => void sheets.edit(changeSheet(session.activeSheet!, to));
 const chosen = (event: Event) => (event.target as HTMLSelectElement).value;
-
-const scale = computed(() => sheets.sheet?.scale?.join(':') ?? 'auto');
-function setScale(event: Event): void {
-  const value = chosen(event);
-  change({ scale: value === 'auto' ? null : (value.split(':').map(Number) as [number, number]) });
-}
 
 const FIELDS = [
   ['title', 'Title'],
@@ -33,11 +44,25 @@ const FIELDS = [
   ['checked', 'Checked by'],
   ['tolerances', 'Tolerances'],
 ] as const;
-const write = (field: (typeof FIELDS)[number][0], event: Event): void => void sheets.edit(setSheetField(session.activeSheet!, field, (event.target as HTMLInputElement).value)); // prettier-ignore
+const write = (field: (typeof FIELDS)[number][0], text: string): void => void sheets.edit(setSheetField(session.activeSheet!, field, text)); // prettier-ignore
 
 const size = computed(() => (sheets.pickedSize ? sheets.sheet?.sizes[sheets.pickedSize] : undefined));
-function setText(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim();
+const detail = computed(() => (sheets.pickedView ? sheets.sheet?.views[sheets.pickedView]?.detail : undefined));
+const changeDetail = (to: NonNullable<typeof detail.value>): void => void sheets.edit(changeSheetView(session.activeSheet!, sheets.pickedView!, { detail: to })); // prettier-ignore
+function setDetailScale(scale: [number, number] | null): void {
+  const { scale: _, ...rest } = detail.value!;
+  changeDetail(scale ? { ...rest, scale } : rest);
+}
+const limits = computed(() => (size.value ? limitsTyped(size.value, design.design!.units) : ''));
+/** ±0.1, +0.2/-0.1 or H7, in the design’s unit; nothing takes it off. */
+function setLimits(typed: string): void {
+  const { limits: _, ...rest } = size.value!;
+  const read = readLimits(typed, size.value!, design.design!.units);
+  if (read === null) session.notice = `“${typed}” is no tolerance; type ±0.1, +0.2/-0.1 or a class such as H7.`;
+  else sheets.edit(putSize(session.activeSheet!, [[sheets.pickedSize!, read === 'none' ? rest : { ...rest, limits: read }]])); // prettier-ignore
+}
+function setText(typed: string): void {
+  const text = typed.trim();
   const { text: _, ...rest } = size.value!;
   sheets.edit(putSize(session.activeSheet!, [[sheets.pickedSize!, text ? { ...rest, text } : rest]]));
 }
@@ -54,15 +79,37 @@ function setText(event: Event): void {
 
     <section v-if="size" aria-label="Size">
       <h3 class="mb-1 font-semibold">{{ size.kind === 'note' ? 'This note' : 'This size' }}</h3>
-      <label class="block text-quiet"
-        >{{ size.kind === 'note' ? 'Its words' : 'Words round its number, which stands where <> does' }}
-        <input
-          class="field mt-1 w-full"
-          :value="size.text ?? ''"
-          :placeholder="size.kind === 'note' ? 'Break sharp edges' : '4× <> THRU'"
-          @change="setText"
+      <PlainField
+        :key="sheets.pickedSize ?? ''"
+        :label="size.kind === 'note' ? 'Its words' : 'Words round its number, which stands where <> does'"
+        :value="size.text ?? ''"
+        :placeholder="size.kind === 'note' ? 'Break sharp edges' : '4× <> THRU'"
+        @set="setText"
+      />
+      <PlainField
+        v-if="size.kind !== 'note'"
+        :key="`limits ${sheets.pickedSize}`"
+        class="mt-2"
+        label="Tolerance or fit"
+        :value="limits"
+        placeholder="±0.1, +0.2/-0.1, H7"
+        @set="setLimits"
+      />
+    </section>
+
+    <section v-if="detail" aria-label="Detail">
+      <h3 class="mb-1 font-semibold">This detail</h3>
+      <div class="grid grid-cols-2 gap-2">
+        <LengthField
+          :key="sheets.pickedView ?? ''"
+          label="Shows round it"
+          :value="detail.radius"
+          :least="0.01"
+          :most="10000"
+          @set="changeDetail({ ...detail, radius: $event })"
         />
-      </label>
+        <ScaleField :value="detail.scale" @set="setDetailScale" />
+      </div>
     </section>
 
     <section aria-label="Issues">
@@ -125,15 +172,7 @@ function setText(event: Event): void {
             <option value="third">third angle</option>
           </select>
         </label>
-        <label class="text-quiet"
-          >Scale
-          <select class="field mt-1 w-full" :value="scale" @change="setScale">
-            <option value="auto">as it fits</option>
-            <option v-for="[on, truth] in SCALES" :key="`${on}:${truth}`" :value="`${on}:${truth}`">
-              {{ on }} : {{ truth }}
-            </option>
-          </select>
-        </label>
+        <ScaleField :value="sheets.sheet.scale" @set="change({ scale: $event })" />
         <label class="text-quiet"
           >Its front
           <select
@@ -148,21 +187,25 @@ function setText(event: Event): void {
       <p v-if="sheets.composed?.laidOut.crowded" class="mt-2 text-warn">
         The views have no room at this scale; take a smaller one, or larger paper.
       </p>
+      <p class="mt-2 flex gap-3">
+        <button class="text-link underline" @click="open()">Use a template</button>
+        <button class="text-link underline" @click="sheets.writeTemplate()">Write as template</button>
+      </p>
     </section>
 
     <section aria-label="Title block">
       <h3 class="mb-1 font-semibold">Title block</h3>
-      <label v-for="[field, label] in FIELDS" :key="field" class="mb-2 block text-quiet"
-        >{{ label }}
-        <input
-          class="field mt-1 w-full"
-          :value="sheets.sheet.fields[field] ?? ''"
-          :placeholder="
-            field === 'title' ? sheets.subject?.name : field === 'tolerances' ? 'General tolerances ISO 2768-m' : ''
-          "
-          @change="write(field, $event)"
-        />
-      </label>
+      <PlainField
+        v-for="[field, label] in FIELDS"
+        :key="field"
+        class="mb-2"
+        :label="label"
+        :value="sheets.sheet.fields[field] ?? ''"
+        :placeholder="
+          field === 'title' ? sheets.subject?.name : field === 'tolerances' ? 'General tolerances ISO 2768-m' : ''
+        "
+        @set="write(field, $event)"
+      />
     </section>
   </aside>
 </template>

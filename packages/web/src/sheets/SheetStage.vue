@@ -1,45 +1,37 @@
 <script setup lang="ts">
 /** Paper on the stage: views that can be moved, places at which sizes are taken, sizes that are dragged where they read well. */
-import { CAPITALS, enlarged, paperSize, PENS, sheetPath, standsAt, type PlacedView, type ViewSpot } from '@helb/core';
-import { useElementSize, useEventListener } from '@vueuse/core';
-import { computed, reactive, ref, shallowRef, useTemplateRef } from 'vue';
+import {
+  CAPITALS,
+  enlarged,
+  paperSize,
+  PENS,
+  sheetPath,
+  standsAt,
+  standsFree,
+  type PlacedView,
+  type ViewSpot,
+} from '@helb/core';
+import { useEventListener } from '@vueuse/core';
+import { computed, ref, shallowRef, useTemplateRef } from 'vue';
+import { useFlatView } from '../stage/flat-view.ts';
+import StageTrouble from '../stage/StageTrouble.vue';
 import { grouped } from './grouped.ts';
 import { nearestSpot } from './nearest-spot.ts';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
 const frame = useTemplateRef<HTMLElement>('frame');
-const { width, height } = useElementSize(frame);
 
 const paper = computed(() => (sheets.sheet ? paperSize(sheets.sheet) : ([420, 297] as const)));
-/** Pixels a mm, and where the paper’s upper left corner lies, in pixels; none: it fits. */
-const look = reactive<{ zoom: number | null; x: number; y: number }>({ zoom: null, x: 0, y: 0 });
 const ROOM = 24;
-const fitting = computed(() => Math.max(0.2, Math.min((width.value - 2 * ROOM) / paper.value[0], (height.value - 2 * ROOM) / paper.value[1]))); // prettier-ignore
-const zoom = computed(() => look.zoom ?? fitting.value);
-const corner = computed(() =>
-  look.zoom === null
-    ? { x: (width.value - paper.value[0] * zoom.value) / 2, y: (height.value - paper.value[1] * zoom.value) / 2 }
-    : { x: look.x, y: look.y },
-);
-const fit = (): void => void (look.zoom = null);
+const MOST_ZOOM = 40;
+const { zoom, corner, fit, placeOf, wheel, moveFrom, isDrag } = useFlatView(frame, () => paper.value, ROOM, MOST_ZOOM);
 defineExpose({ fit });
 
-function toPaper(event: PointerEvent | WheelEvent): [number, number] {
-  const box = frame.value!.getBoundingClientRect();
-  return [
-    (event.clientX - box.left - corner.value.x) / zoom.value,
-    paper.value[1] - (event.clientY - box.top - corner.value.y) / zoom.value,
-  ];
-}
-
-function wheel(event: WheelEvent): void {
-  const box = frame.value!.getBoundingClientRect();
-  const [px, py] = [event.clientX - box.left, event.clientY - box.top];
-  const next = Math.min(40, Math.max(fitting.value / 2, zoom.value * Math.exp(-event.deltaY * 0.0015)));
-  const by = next / zoom.value;
-  const { x, y } = corner.value;
-  Object.assign(look, { zoom: next, x: px - (px - x) * by, y: py - (py - y) * by });
+/** On paper y runs up. */
+function toPaper(event: MouseEvent): [number, number] {
+  const [x, y] = placeOf(event);
+  return [x, paper.value[1] - y];
 }
 
 const drawnFrame = computed(() => grouped(sheets.composed?.frame ?? [], paper.value[1]));
@@ -59,8 +51,6 @@ const drag = ref<
   | { kind: 'paper'; from: [number, number]; at: { x: number; y: number }; begun: boolean }
   | null
 >(null);
-const BEGINS_PX = 4;
-
 const sizeAt = (event: PointerEvent): string | null =>
   (event.target as Element).closest<SVGElement>('[data-size]')?.dataset.size ?? null;
 
@@ -91,14 +81,14 @@ function move(event: PointerEvent): void {
   const own = drag.value;
   if (own?.kind === 'paper') {
     const [dx, dy] = [event.clientX - own.from[0], event.clientY - own.from[1]];
-    own.begun ||= Math.hypot(dx, dy) > BEGINS_PX;
-    if (own.begun) Object.assign(look, { zoom: zoom.value, x: own.at.x + dx, y: own.at.y + dy });
+    own.begun ||= isDrag(dx, dy);
+    if (own.begun) moveFrom(own.at, dx, dy);
     return;
   }
   const at = toPaper(event);
   if (own) {
     own.by = [at[0] - own.from[0], at[1] - own.from[1]];
-    own.begun ||= Math.hypot(...own.by) * zoom.value > BEGINS_PX;
+    own.begun ||= isDrag(own.by[0] * zoom.value, own.by[1] * zoom.value);
     return;
   }
   const views = (sheets.composed?.views ?? []).map((view) => ({ view, spots: sheets.geometry?.views.get(view.id)?.spots ?? [] })); // prettier-ignore
@@ -145,10 +135,12 @@ function shiftOf(view: string): string | undefined {
   const own = drag.value;
   const views = sheets.sheet?.views;
   if (own?.kind !== 'view' || !own.begun || !views) return undefined;
-  const look = views[own.id]?.look;
-  if (!look || (own.id !== view && (look !== 'front' || views[view]?.look === 'oblique'))) return undefined;
-  const [column, row] = standsAt(sheets.sheet!.angle, look);
-  const held = look !== 'front' && look !== 'oblique';
+  const [moved, other] = [views[own.id], views[view]];
+  if (!moved || !other) return undefined;
+  const isFront = moved.look === 'front' && !moved.detail;
+  if (own.id !== view && (!isFront || standsFree(other))) return undefined;
+  const [column, row] = standsAt(sheets.sheet!.angle, moved.look);
+  const held = !isFront && !standsFree(moved);
   return `translate(${held && column === 0 ? 0 : own.by[0]} ${held && row === 0 ? 0 : -own.by[1]})`;
 }
 const shiftOfSize = (id: string, view: string): string | undefined =>
@@ -173,6 +165,7 @@ const lit = computed(() => {
   );
   return [...picks, ...(pointed.value ? [{ d: spotPath(pointed.value.view, pointed.value.spot), picked: false }] : [])];
 });
+const nameOfView = (id: string) => (sheets.sheet?.views[id]?.detail ? 'detail' : sheets.sheet?.views[id]?.look);
 const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers: 'Spline Sans Mono' } as const;
 </script>
 
@@ -208,7 +201,7 @@ const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers:
       <g
         v-for="(group, i) in [{ drawn: drawnFrame }, ...drawnViews, ...drawnSizes]"
         :key="i"
-        :data-view="'view' in group ? sheets.sheet?.views[group.view.id]?.look : undefined"
+        :data-view="'view' in group ? nameOfView(group.view.id) : undefined"
         :data-size="'size' in group ? group.size.id : undefined"
         :transform="
           'view' in group
@@ -265,21 +258,7 @@ const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers:
     <p v-else-if="!sheets.trouble" class="absolute inset-0 grid place-items-center text-quiet" role="status">
       The sheet is being drawn.
     </p>
-    <p
-      v-if="sheets.trouble"
-      class="absolute inset-x-0 top-6 mx-auto max-w-md rounded-lg border border-hairline bg-panel p-4 text-bad"
-      role="alert"
-    >
-      {{ sheets.trouble }}
-    </p>
-    <p
-      v-if="sheets.progress"
-      class="absolute inset-x-0 bottom-3 mx-auto flex w-fit items-center gap-3 rounded-full border border-hairline bg-panel px-4 py-1 text-quiet"
-      role="status"
-    >
-      {{ sheets.progress }}
-      <button class="text-link hover:underline" @click="sheets.stop()">Stop</button>
-    </p>
+    <StageTrouble :trouble="sheets.trouble" :progress="sheets.progress" @stop="sheets.stop()" />
   </div>
 </template>
 

@@ -1,15 +1,14 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  changedSince, changeSheetView, composeSheet, drawingOf, issueSheet, newId, nextLetter, putSize, readSizes, removeSheetView, removeSize,
+  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
-import { watchDebounced } from '@vueuse/core';
-import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
-import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useKernelAnswer } from '../evaluation/kernel-answer.ts';
+import { oneOff } from '../shell/one-off.ts';
 import { saveFile } from '../shell/save-file.ts';
 import type { SheetWriter } from './write-sheet.worker.ts';
 
@@ -19,25 +18,27 @@ export interface PickedViewSpot {
   readonly spot: ViewSpot;
 }
 
-/** A sheet is drawn anew when the design has stood still for so long, ms. */
-const AFTER_MS = 120;
-const SHOW_PROGRESS_AFTER_MS = 300;
-
 export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 const TYPES: Readonly<Record<SheetFormat, string>> = { pdf: 'application/pdf', svg: 'image/svg+xml', dxf: 'image/vnd.dxf' }; // prettier-ignore
 
 export const useSheets = defineStore('sheets', () => {
   const design = useDesign();
   const session = useSession();
-  const evaluation = useEvaluation();
 
   const sheet = computed<Sheet | null>(() => (session.activeSheet ? (design.design?.sheets?.[session.activeSheet] ?? null) : null)); // prettier-ignore
-  const found = shallowRef<{ readonly sheet: string; readonly geometry: SheetGeometry } | null>(null);
-  /** Why it cannot be drawn. */
-  const trouble = ref<string | null>(null);
-  /** What is being drawn, shown when it takes longer than a moment. */
-  const progress = ref<string | null>(null);
-  const geometry = computed(() => (found.value?.sheet === session.activeSheet ? found.value!.geometry : null));
+  const {
+    answer: geometry,
+    trouble,
+    progress,
+    stop,
+  } = useKernelAnswer<SheetGeometry>({
+    open: () => session.activeSheet,
+    isThere: (d, id) => d.sheets?.[id] !== undefined,
+    ask: (kernel, id, listener) => kernel.drawSheet(id, listener),
+    stop: (kernel) => kernel.stopSheet(),
+    says: (what) => `Drawing ${what}`,
+    word: 'this sheet',
+  });
   const subject = computed(() => {
     const of = sheet.value?.of;
     if (!of) return null;
@@ -67,52 +68,12 @@ export const useSheets = defineStore('sheets', () => {
     pickedSize.value = null;
     return some;
   }
-  watch(
-    () => session.activeSheet,
-    () => {
-      letGo();
-      trouble.value = null;
-    },
-  );
-
-  async function draw(): Promise<void> {
-    const [id, d] = [session.activeSheet, design.design];
-    if (!id || !d?.sheets?.[id]) return;
-    const begun = performance.now();
-    const listener = Comlink.proxy({
-      progress(done: number, total: number, what: string) {
-        evaluation.sign();
-        if (performance.now() - begun > SHOW_PROGRESS_AFTER_MS)
-          progress.value = `Drawing ${what}, ${done + 1} of ${total}`;
-      },
-    });
-    try {
-      const answer = await evaluation.on(d).drawSheet(id, listener);
-      if (answer === null || session.activeSheet !== id) return;
-      if (typeof answer === 'string') trouble.value = answer;
-      else {
-        trouble.value = null;
-        found.value = { sheet: id, geometry: answer };
-      }
-    } catch {
-      trouble.value =
-        'The geometry kernel failed at this sheet and was started again; change something to try once more.';
-    } finally {
-      progress.value = null;
-    }
-  }
-  watchDebounced([() => session.activeSheet, () => design.design, () => evaluation.complete], draw, { debounce: AFTER_MS, immediate: true }); // prettier-ignore
+  watch(() => session.activeSheet, letGo);
 
   const edit = (command: Edit): boolean => {
     session.notice = design.edit(command);
     return session.notice === null;
   };
-
-  function stop(): void {
-    void evaluation.on(design.design!).stopSheet();
-    progress.value = null;
-    trouble.value = 'Stopped; change something, or open the sheet again, to draw it.';
-  }
 
   /** Put a size on what is picked. */
   function take(kind: SizeKind): void {
@@ -125,6 +86,8 @@ export const useSheets = defineStore('sheets', () => {
     pickedSize.value = id;
   }
   const place = (id: string, at: readonly [number, number]): void => {
+    const balloon = partOfBalloon(id);
+    if (balloon !== null) return void edit(moveBalloon(session.activeSheet!, balloon, at));
     const size = sheet.value?.sizes[id];
     if (size) edit(putSize(session.activeSheet!, [[id, { ...size, place: [at[0], at[1]] }]]));
   };
@@ -135,7 +98,7 @@ export const useSheets = defineStore('sheets', () => {
   function remove(): void {
     const own = session.activeSheet;
     if (!own) return;
-    if (pickedSize.value) edit(removeSize(own, pickedSize.value));
+    if (pickedSize.value && partOfBalloon(pickedSize.value) === null) edit(removeSize(own, pickedSize.value));
     else if (pickedView.value) edit(removeSheetView(own, pickedView.value));
     letGo();
   }
@@ -152,33 +115,46 @@ export const useSheets = defineStore('sheets', () => {
     edit(issueSheet(session.activeSheet!, { letter: nextLetter(sheet.value), revision: design.revision, date, ...told, sizes: reads.value })); // prettier-ignore
   }
 
+  function writeTemplate(): void {
+    if (sheet.value) saveFile(new TextEncoder().encode(templateOf(sheet.value)), `${sheet.value.name}, template.json`, 'application/json'); // prettier-ignore
+  }
+  /** Paper, projection, fields, and views that are missing; what stands on the sheet stays. */
+  function useTemplate(text: string): void {
+    const id = session.activeSheet;
+    const own = sheet.value;
+    const read = readTemplate(text);
+    if (typeof read === 'string') return void (session.notice = read);
+    if (!id || !own) return;
+    const { paper, upright, angle, scale, views, fields } = read;
+    const standing = new Set(Object.values(own.views).flatMap((v) => (v.detail ? [] : [v.look])));
+    const edits = [
+      changeSheet(id, { paper, upright: upright ?? false, angle, scale: scale ?? null }),
+      ...views.filter((v) => !standing.has(v.look)).map((v) => addSheetView(id, newId('v'), viewOfTemplate(v))),
+      ...Object.entries(fields).map(([field, text]) => setSheetField(id, field as 'number', text ?? '')),
+    ];
+    edit(severalEdits('Use a template for a sheet', edits));
+  }
+
   const writing = ref(false);
   async function write(format: SheetFormat): Promise<void> {
     if (!sheet.value || writing.value) return;
     // What is seen while it cannot be drawn is from before.
     if (!composed.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
     writing.value = true;
-    const worker = new Worker(new URL('./write-sheet.worker.ts', import.meta.url), { type: 'module', name: 'sheet-writer' }); // prettier-ignore
-    const failed = new Promise<never>((_, reject) => {
-      worker.onerror = (event) => {
-        event.preventDefault();
-        reject(new Error('The sheet could not be written; try again.'));
-      };
-    });
+    const thread = new Worker(new URL('./write-sheet.worker.ts', import.meta.url), { type: 'module', name: 'sheet-writer' }); // prettier-ignore
     try {
-      const writer = Comlink.wrap<SheetWriter>(worker);
-      const bytes = await Promise.race([writer.write(drawingOf(sheet.value, composed.value), format, new Date()), failed]); // prettier-ignore
+      const drawing = drawingOf(sheet.value, composed.value);
+      const bytes = await oneOff<SheetWriter, Uint8Array>(thread, 'The sheet could not be written; try again.', (writer) => writer.write(drawing, format, new Date())); // prettier-ignore
       saveFile(bytes, `${subject.value?.name ?? ''} ${sheet.value.name}.${format}`, TYPES[format]);
     } catch (error) {
       session.notice = (error as Error).message;
     } finally {
-      worker.terminate();
       writing.value = false;
     }
   }
 
   return {
     sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
-    letGo, edit, stop, lastIssue, changed, issue, take, place, shiftView, remove, write,
+    letGo, edit, stop, lastIssue, changed, issue, take, place, shiftView, remove, write, writeTemplate, useTemplate,
   }; // prettier-ignore
 });

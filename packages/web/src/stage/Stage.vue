@@ -7,6 +7,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, useTem
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import UnderlayPicture from '../brief/UnderlayPicture.vue';
 import SketchLayer from '../sketch/SketchLayer.vue';
 import type { SketchEditing } from '../sketch/sketch-editing.ts';
 import { PlaneMap } from '../sketch/plane-map.ts';
@@ -313,6 +314,7 @@ defineExpose({ fit, openStack: () => stack.value?.openHere() });
     <canvas ref="gl" class="absolute inset-0 h-full w-full" aria-hidden="true" />
     <canvas ref="still" class="pointer-events-none absolute" aria-hidden="true" />
     <canvas ref="moving" class="pointer-events-none absolute" aria-hidden="true" />
+    <UnderlayPicture v-if="session.inSketch && sketchMap" :map="sketchMap" />
     <SketchLayer
       v-if="session.inSketch && sketchMap"
       ref="layer"

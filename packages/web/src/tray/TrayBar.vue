@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The parts of the design; the one worked on is picked here. */
-import { addAssembly, addSheet, changeSheet, deleteAssembly, deleteSheet, formatNumber, massOf, newId, newSheet, renameAssembly, renamePart, type Box, type Sheet } from '@helb/core'; // prettier-ignore
-import { IconFileText, IconStack2 } from '@tabler/icons-vue';
+import { addAssembly, addOutlines, addSheet, changeOutlines, changeSheet, deleteAssembly, deleteOutlines, deleteSheet, formatNumber, massOf, newId, newOutlines, newSheet, partsStanding, renameAssembly, renamePart, type Box, type Sheet } from '@helb/core'; // prettier-ignore
+import { IconFileText, IconScissors, IconStack2 } from '@tabler/icons-vue';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -57,6 +57,24 @@ function sheetOfOpen(): void {
   const id = newId('h');
   session.notice = design.edit(addSheet(id, newSheet('Sheet', of, activePart ? boxOfPart(activePart) : null)));
   if (session.notice === null) session.openSheet(id);
+}
+
+const allOutlines = computed(() =>
+  (design.design?.outlinesOrder ?? []).flatMap((id) => {
+    const own = design.design?.outlines?.[id];
+    return own ? [{ id, own }] : [];
+  }),
+);
+
+/** Of the part that is open, or of all that stands in the open assembly. */
+function outlinesOfOpen(): void {
+  const { activePart, activeAssembly } = session;
+  const parts = activePart ? [activePart] : activeAssembly ? partsStanding(design.design!, activeAssembly) : [];
+  const id = newId('c');
+  const pieces = parts.map((part) => [newId('c'), { part }] as const);
+  const own = { ...newOutlines('Outlines', activeAssembly ?? undefined), pieces: Object.fromEntries(pieces), pieceOrder: pieces.map(([key]) => key) }; // prettier-ignore
+  session.notice = design.edit(addOutlines(id, own));
+  if (session.notice === null) session.openOutlines(id);
 }
 
 function boxOfPart(id: string): Box | null {
@@ -140,6 +158,7 @@ function caption(id: string): string {
       :name="own.name"
       what="assembly"
       :open="session.activeAssembly === id"
+      :remove="() => design.edit(deleteAssembly(id))"
       :of="{ assembly: id }"
       :rename="(name) => design.edit(renameAssembly(id, name))"
       :data-assembly="own.name"
@@ -147,15 +166,6 @@ function caption(id: string): string {
     >
       <IconStack2 class="mx-auto my-3 text-quiet" :size="28" stroke="1.2" />
       <template #caption>{{ count }} part{{ count === 1 ? '' : 's' }}</template>
-      <template v-if="session.activeAssembly === id" #menu>
-        <button
-          class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
-          :aria-label="`Delete ${own.name}`"
-          @click.stop="session.notice = design.edit(deleteAssembly(id))"
-        >
-          Delete
-        </button>
-      </template>
     </TrayCard>
     <TrayCard
       v-for="{ id, own, drawn } in sheets"
@@ -163,6 +173,7 @@ function caption(id: string): string {
       :name="own.name"
       what="sheet"
       :open="session.activeSheet === id"
+      :remove="() => design.edit(deleteSheet(id))"
       :of="null"
       :rename="(name) => design.edit(changeSheet(id, { name }))"
       :data-sheet="own.name"
@@ -172,39 +183,31 @@ function caption(id: string): string {
       <template #caption
         ><span class="truncate">{{ drawn }}, {{ own.paper }}</span></template
       >
-      <template v-if="session.activeSheet === id" #menu>
-        <button
-          class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
-          :aria-label="`Delete ${own.name}`"
-          @click.stop="session.notice = design.edit(deleteSheet(id))"
-        >
-          Delete
-        </button>
-      </template>
     </TrayCard>
-    <button
-      v-if="session.activePart || session.activeAssembly"
-      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
-      @click="sheetOfOpen"
+    <TrayCard
+      v-for="{ id, own } in allOutlines"
+      :key="id"
+      :name="own.name"
+      what="outlines"
+      :open="session.activeOutlines === id"
+      :remove="() => design.edit(deleteOutlines(id))"
+      :of="null"
+      :rename="(name) => design.edit(changeOutlines(id, { name }))"
+      :data-outlines="own.name"
+      @open="session.openOutlines(id)"
     >
+      <IconScissors class="mx-auto my-3 text-quiet" :size="28" stroke="1.2" />
+      <template #caption>{{ own.pieceOrder.length }} to cut</template>
+    </TrayCard>
+    <button v-if="session.activePart || session.activeAssembly" class="tray-button" @click="outlinesOfOpen">
+      New outlines
+    </button>
+    <button v-if="session.activePart || session.activeAssembly" class="tray-button" @click="sheetOfOpen">
       New sheet
     </button>
-    <button
-      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
-      @click="newAssembly"
-    >
-      New assembly
-    </button>
-    <button
-      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
-      @click="newPart"
-    >
-      New part
-    </button>
-    <button
-      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
-      @click="guests.open()"
-    >
+    <button class="tray-button" @click="newAssembly">New assembly</button>
+    <button class="tray-button" @click="newPart">New part</button>
+    <button class="tray-button" @click="guests.open()">
       From other designs<span v-if="guests.newer > 0" class="block text-[11px] text-warn"
         >{{ guests.newer }} changed there</span
       ><span v-if="guests.outOfReach > 0" class="block text-[11px] text-warn"
@@ -212,17 +215,14 @@ function caption(id: string): string {
       >
     </button>
     <GuestsDialog />
-    <button
-      class="w-24 shrink-0 rounded-lg border border-dashed border-hairline text-quiet hover:border-signal hover:text-signal"
-      @click="session.showVariants = true"
-    >
+    <button class="tray-button" @click="session.showVariants = true">
       Variants<span v-if="design.kept?.variants?.order.length" class="number block text-[11px]">{{
         design.kept.variants.order.length
       }}</span>
     </button>
     <button
-      class="w-24 shrink-0 rounded-lg border border-dashed text-quiet hover:border-signal hover:text-signal"
-      :class="session.showFlex ? 'border-signal' : 'border-hairline'"
+      class="tray-button"
+      :class="{ 'border-signal': session.showFlex }"
       :aria-pressed="session.showFlex"
       @click="session.showFlex = !session.showFlex"
     >

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A part, an assembly or a sheet in the tray: opened by a click, placed by its button or by dragging it. */
+/** A part, an assembly, a sheet or outlines in the tray: opened by a click, placed by its button or by dragging it. */
 import type { Instance } from '@helb/core';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
@@ -8,11 +8,13 @@ import { DRAGGED, usePlacing } from '../together/placing.ts';
 const props = defineProps<{
   name: string;
   /** What the name is of. */
-  what: 'part' | 'assembly' | 'sheet';
+  what: 'part' | 'assembly' | 'sheet' | 'outlines';
   open: boolean;
-  /** What can be placed of it; sheets cannot. */
+  /** What can be placed of it; sheets and outlines cannot. */
   of: Instance['of'] | null;
   rename: (name: string) => string | null;
+  /** Deletes it; left out, its menu does. */
+  remove?: () => string | null;
 }>();
 const emit = defineEmits<{ open: [] }>();
 const session = useSession();
@@ -40,5 +42,13 @@ const drag = (event: DragEvent) => event.dataTransfer?.setData(DRAGGED, JSON.str
       Place
     </button>
     <slot name="menu" />
+    <button
+      v-if="open && remove"
+      class="absolute top-1 right-1 min-h-6 rounded px-1 text-[11px] text-quiet hover:text-bad"
+      :aria-label="`Delete ${name}`"
+      @click.stop="session.notice = remove()"
+    >
+      Delete
+    </button>
   </div>
 </template>

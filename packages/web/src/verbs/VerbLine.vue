@@ -17,6 +17,7 @@ import { useSketchVerbs } from './sketch-verbs.ts';
 import ToolPalette from './ToolPalette.vue';
 import VerbMenu from './VerbMenu.vue';
 import { useGuests } from '../guests/guests-store.ts';
+import { useCuttingVerbs } from '../cutting/cutting-verbs.ts';
 import { useSheetVerbs } from '../sheets/sheet-verbs.ts';
 import { useTogether } from '../together/together-store.ts';
 import { useTogetherVerbs } from '../together/together-verbs.ts';
@@ -36,6 +37,7 @@ const together = useTogether();
 const guests = useGuests();
 const assembling = useTogetherVerbs();
 const drafting = useSheetVerbs();
+const cutting = useCuttingVerbs();
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 
@@ -44,6 +46,7 @@ const subject = computed(() => {
     return `With the newest of ${design.kept?.guests?.[guests.trying]?.name ?? 'another design'}`;
   if (session.activeAssembly) return assembling.subject.value;
   if (session.activeSheet) return drafting.subject.value;
+  if (session.activeOutlines) return cutting.subject.value;
   if (said.value) return `${said.value.label}:`;
   if (waiting.value) return waiting.value.picker?.hint ?? '';
   if (session.inSketch) {
@@ -66,6 +69,7 @@ const hint = computed(() => {
   if (guests.trying !== null) return 'Look what comes of it; Enter keeps it, Escape leaves it as it was.';
   if (session.activeAssembly) return assembling.hint.value;
   if (session.activeSheet) return drafting.hint.value;
+  if (session.activeOutlines) return cutting.hint.value;
   if (said.value) {
     const { says } = said.value;
     return `Pick, with Shift for more: ${says.charAt(0).toLowerCase()}${says.slice(1)}`;
@@ -81,6 +85,7 @@ const shown = computed<Verb[]>(() => {
   if (guests.trying !== null) return [];
   if (session.activeAssembly) return assembling.shown.value;
   if (session.activeSheet) return drafting.verbs.value;
+  if (session.activeOutlines) return cutting.verbs.value;
   if (said.value) return [{ id: 'drop', label: 'Drop', key: 'Esc', run: () => void modes.escape() }];
   if (waiting.value)
     return [
@@ -100,6 +105,7 @@ const shown = computed<Verb[]>(() => {
 const verbs = computed<Verb[]>(() => {
   if (session.activeAssembly) return assembling.verbs.value;
   if (session.activeSheet) return drafting.verbs.value;
+  if (session.activeOutlines) return cutting.verbs.value;
   if (!session.inSketch || session.pickingFor)
     return session.picks.length > 0 || waiting.value || said.value ? shown.value : [...shown.value, ...saidFirst.value];
   if (session.entities.length > 0 && !session.tool)

@@ -2,6 +2,7 @@
  * Can the part be remade from what stands on the sheet alone? Told by the freedoms of the shape under the given sizes:
  * what is still free is missing, what follows from others is said twice.
  */
+import { rowsOfHole } from './hole-rows.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
@@ -37,7 +38,7 @@ export interface Audit {
 const COUNT = /^\s*(\d+)\s*[×x]/;
 
 /** In this order sizes are taken to say something; what follows from those before is said twice. */
-const KINDS: readonly SheetSize['kind'][] = ['diameter', 'radius', 'across', 'up', 'straight', 'angle', 'note'];
+const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'across', 'up', 'straight', 'angle', 'note'];
 
 /** @param bodies of the part that is drawn */
 export function auditSheet(
@@ -80,7 +81,8 @@ export function auditSheet(
     }
     const counted = countedRounds(shape, size);
     if (counted && counted.told !== counted.rounds.length) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
-    const rows = counted && counted.told === counted.rounds.length ? counted.rounds.map((r) => shape.only(r.unknown)) : [row]; // prettier-ignore
+    const hole = size.kind === 'hole' ? rowsOfHole(shape, size) : null;
+    const rows = hole ?? (counted && counted.told === counted.rounds.length ? counted.rounds.map((r) => shape.only(r.unknown)) : [row]); // prettier-ignore
     const follows = rows.map((own) => space.add(own, id));
     if (follows.every((f) => f !== null))
       findings.push(

@@ -1,4 +1,5 @@
 /** Sizes that could stand on the views there are, in the order in which a draughtsman would give them. */
+import { standsFree } from '../view-kinds.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Vec2 } from '../../sketch/curves/spline.ts';
@@ -36,7 +37,7 @@ export function candidates(
   sheet: Sheet,
   views: ReadonlyMap<string, DrawnView>,
 ): Candidate[] {
-  const straight = sheet.viewOrder.filter((id) => sheet.views[id]!.look !== 'oblique' && views.has(id));
+  const straight = sheet.viewOrder.filter((id) => !standsFree(sheet.views[id]!) && views.has(id));
   const looks = straight.map((id) => ({ id, view: views.get(id)!, frame: frameOfLook(sheet.front, sheet.views[id]!.look) })); // prettier-ignore
   const spots = looks.map(({ view }) => view.spots.map((spot) => ({ spot, found: edgeOfSpot(spot, shape.bodies) })));
   const stepOf = (body: number, face: number): string => {
