@@ -3,6 +3,7 @@ import { differences, type Design, type PartView } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
+import { answersOrFails } from './answers-or-fails.ts';
 import type { EvaluationWorker } from './evaluation.worker.ts';
 import type { Progress } from './progress.ts';
 
@@ -28,6 +29,8 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   let worker: Worker | null = null;
   let remote: Comlink.Remote<EvaluationWorker> | null = null;
+  /** Lets all that the worker still owes fail. */
+  let endAnswers: ((sentence: string) => void) | null = null;
   let running: Request | null = null;
   let waiting: Request | null = null;
   let lastSign = 0;
@@ -52,7 +55,9 @@ export const useEvaluation = defineStore('evaluation', () => {
       event.preventDefault();
       restart('The geometry kernel failed and was started again; the last step may need another look.');
     };
-    remote = Comlink.wrap<EvaluationWorker>(worker);
+    const answers = answersOrFails(Comlink.wrap<EvaluationWorker>(worker));
+    remote = answers.asked;
+    endAnswers = answers.end;
     return remote;
   }
 
@@ -83,6 +88,8 @@ export const useEvaluation = defineStore('evaluation', () => {
     if (watch) clearInterval(watch);
     watch = null;
     trouble.value = message;
+    endAnswers?.('The geometry kernel was stopped and started again; try once more.');
+    endAnswers = null;
     if (waiting) void next();
   }
 

@@ -18,7 +18,10 @@ export function useMeasuring() {
     const part = session.activePart;
     if (!now || !part) return;
     const wanted = { ...what, part } as Measure;
-    const reading = await evaluation.on(now).read(wanted);
+    const reading = await evaluation
+      .on(now)
+      .read(wanted)
+      .catch((error: Error) => ({ message: `This could not be measured: ${error.message}` }));
     if ('message' in reading) {
       session.notice = reading.message;
       return;

@@ -78,7 +78,10 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
     }
     const { activePart: part, sketching: step } = session;
     if (!part || !step || !design.design) return;
-    const pieces = await evaluation.on(design.design).borrow(part, step, source);
+    const pieces = await evaluation
+      .on(design.design)
+      .borrow(part, step, source)
+      .catch((error: Error) => `This could not be borrowed: ${error.message}`);
     if (session.sketching !== step) return;
     if (typeof pieces === 'string') session.notice = pieces;
     else if (pieces.length === 0) session.notice = 'Nothing of this can be seen on the sketch’s plane.';

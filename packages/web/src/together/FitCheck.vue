@@ -62,6 +62,9 @@ async function cure(f: ToldFinding): Promise<void> {
       .on(design.design)
       .fitCures(session.activeAssembly, faces, Comlink.proxy({ progress: told }));
     cures.value = new Map(cures.value).set(f, found ?? []);
+  } catch (error) {
+    session.notice = `No cure could be looked for: ${(error as Error).message.split('\n')[0]}`;
+    cures.value = new Map([...cures.value].filter(([of]) => of !== f));
   } finally {
     progress.value = null;
   }
