@@ -188,6 +188,7 @@ export { partOfBalloon } from './sheet/balloons.ts';
 export * from './sheet/compose.ts';
 export type { DrawnView, ViewSpot } from './sheet/drawn-view.ts';
 export type { SheetGeometry } from './sheet/geometry.ts';
+export { bringSizes, type Brought } from './sheet/from-model/bring.ts';
 export { showsHidden, standsFree } from './sheet/view-kinds.ts';
 export { SCALES, standsAt } from './sheet/layout.ts';
 export * from './sheet/issues.ts';

@@ -3,13 +3,17 @@ import {
   addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
+import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useKernelAnswer } from '../evaluation/kernel-answer.ts';
 import { oneOff } from '../shell/one-off.ts';
 import { saveFile } from '../shell/save-file.ts';
+import { wordsOfBrought } from './words-of-brought.ts';
 import type { SheetWriter } from './write-sheet.worker.ts';
 
 /** A place in a view at which a size can be taken. */
@@ -24,13 +28,14 @@ const TYPES: Readonly<Record<SheetFormat, string>> = { pdf: 'application/pdf', s
 export const useSheets = defineStore('sheets', () => {
   const design = useDesign();
   const session = useSession();
+  const evaluation = useEvaluation();
 
   const sheet = computed<Sheet | null>(() => (session.activeSheet ? (design.design?.sheets?.[session.activeSheet] ?? null) : null)); // prettier-ignore
   const {
     answer: geometry,
     trouble,
-    progress,
-    stop,
+    progress: drawing,
+    stop: stopDrawing,
   } = useKernelAnswer<SheetGeometry>({
     open: () => session.activeSheet,
     isThere: (d, id) => d.sheets?.[id] !== undefined,
@@ -85,6 +90,33 @@ export const useSheets = defineStore('sheets', () => {
     letGo();
     pickedSize.value = id;
   }
+
+  /** What of the model’s own dimensions is being looked for. */
+  const bringing = ref<string | null>(null);
+  /** Put the dimensions of sketches and steps where they are seen true. */
+  async function bring(): Promise<void> {
+    const [now, id] = [design.design, session.activeSheet];
+    if (!now || !id || bringing.value !== null) return;
+    bringing.value = 'Looking where the model’s dimensions are seen';
+    const listener = Comlink.proxy({ progress: () => evaluation.sign() });
+    try {
+      const found = await evaluation.on(now).bringSizes(id, listener);
+      if (found === null || session.activeSheet !== id) return;
+      if (typeof found === 'string') return void (session.notice = found);
+      if (found.sizes.length === 0 || edit(putSize(id, found.sizes)))
+        toast.info(wordsOfBrought(found), { duration: 12_000 });
+    } catch (error) {
+      session.notice = `The model’s dimensions could not be brought: ${(error as Error).message.split('\n')[0]}`;
+    } finally {
+      bringing.value = null;
+    }
+  }
+  const progress = computed(() => bringing.value ?? drawing.value);
+  function stop(): void {
+    if (bringing.value !== null) void evaluation.on(design.design!).stopBringing();
+    else stopDrawing();
+  }
+
   const place = (id: string, at: readonly [number, number]): void => {
     const balloon = partOfBalloon(id);
     if (balloon !== null) return void edit(moveBalloon(session.activeSheet!, balloon, at));
@@ -155,6 +187,6 @@ export const useSheets = defineStore('sheets', () => {
 
   return {
     sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
-    letGo, edit, stop, lastIssue, changed, issue, take, place, shiftView, remove, write, writeTemplate, useTemplate,
+    letGo, edit, stop, bring, lastIssue, changed, issue, take, place, shiftView, remove, write, writeTemplate, useTemplate,
   }; // prettier-ignore
 });

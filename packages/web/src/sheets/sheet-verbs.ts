@@ -128,8 +128,10 @@ export function useSheetVerbs() {
     if (view) return viewVerbs(sheets.pickedView!, view);
     const standing = new Set(Object.values(own.views).flatMap((v) => (v.detail ? [] : [v.look])));
     const listed: Verb[] = 'assembly' in own.of ? [{ id: 'list', label: own.parts ? 'Without parts list' : 'Parts list', run: () => void sheets.edit(listPartsOnSheet(session.activeSheet!, !own.parts)) }] : []; // prettier-ignore
+    const bring: Verb[] = 'part' in own.of ? [{ id: 'bring', label: 'Bring the model’s sizes', run: () => void sheets.bring() }] : []; // prettier-ignore
     return [
       ...listed,
+      ...bring,
       ...LOOKS.filter((look) => !standing.has(look)).map((look): Verb => ({ id: `add-${look}`, label: `Add the ${look} view`, run: () => void sheets.edit(addSheetView(session.activeSheet!, newId('v'), { look })) })), // prettier-ignore
       ...FORMATS.map((format): Verb => ({ id: format, label: `Write ${format.toUpperCase()}`, run: () => void sheets.write(format) })), // prettier-ignore
     ];
