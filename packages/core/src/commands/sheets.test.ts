@@ -35,6 +35,18 @@ describe('edits of sheets', () => {
     expect(edited(sized, removeSize('h', 'z')).sheets!.h!.sizes).toEqual({});
   });
 
+  test('views taken from another stand beside it, and go with it, and with what is taken from them', () => {
+    const face = { name: 'e:side:l1' };
+    const onto = addSheetView('h', 'o', { look: 'front', onto: { of: first, face } });
+    const detail = (of: string) => addSheetView('h', `d ${of}`, { look: 'front', detail: { of, at: size.of[0]!, radius: 5 } }); // prettier-ignore
+    expect(refusalOf(design, detail('gone'))).toBe('The view this one is told from is not there any more.');
+    const taken = edited(design, onto, detail('o'), detail(first));
+    expect(refusalOf(taken, addSheetView('h', 'o2', { look: 'front', onto: { of: 'o', face } }))).toBe('The view this one is told from is not there any more.'); // prettier-ignore
+    const { views } = edited(taken, removeSheetView('h', first)).sheets!.h!;
+    expect(Object.keys(views).sort()).toEqual(Object.keys(sheet.views).filter((id) => id !== first).sort()); // prettier-ignore
+    expect(Object.keys(edited(taken, removeSheetView('h', 'o')).sheets!.h!.views)).toContain(`d ${first}`);
+  });
+
   test('paper, scale and sections are set and put back', () => {
     const set = edited(design, changeSheet('h', { upright: true, scale: [1, 2] }), changeSheetView('h', first, { cut: {}, tangent: true })); // prettier-ignore
     expect([set.sheets!.h!.upright, set.sheets!.h!.scale, set.sheets!.h!.views[first]!.cut]).toEqual([

@@ -58,6 +58,8 @@ const Changed = z.strictObject({
   angle: Sheet.shape.angle.optional(),
   front: Sheet.shape.front.optional(),
   scale: Sheet.shape.scale.nullable().optional(),
+  shown: Sheet.shape.shown.nullable().optional(),
+  variant: Sheet.shape.variant.nullable().optional(),
 });
 export type SheetChange = z.infer<typeof Changed>;
 
@@ -65,7 +67,7 @@ const changeSheetCommand = declareCommand({
   name: 'change-sheet',
   args: z.strictObject({ id: Id, to: Changed }),
   label: ({ to }) => (to.name === undefined ? 'Change a sheet' : `Rename a sheet to ${to.name}`),
-  run(draft, { id, to: { name, upright, scale, ...rest } }) {
+  run(draft, { id, to: { name, upright, scale, shown, variant, ...rest } }) {
     const own = sheetIn(draft, id);
     if (name !== undefined) {
       if (!name.trim()) throw new EditRefused('A sheet needs a name.');
@@ -74,6 +76,10 @@ const changeSheetCommand = declareCommand({
     Object.assign(own, Object.fromEntries(Object.entries(rest).filter(([, value]) => value !== undefined)));
     if (upright === true) own.upright = true;
     else if (upright === false) delete own.upright;
+    if (shown === null) delete own.shown;
+    else if (shown) own.shown = { ...shown };
+    if (variant === null) delete own.variant;
+    else if (variant) own.variant = variant;
     if (scale === null) delete own.scale;
     else if (scale) own.scale = [...scale];
   },
@@ -103,7 +109,11 @@ const addViewCommand = declareCommand({
     const own = sheetIn(draft, sheet);
     if (own.views[id]) throw new EditRefused('A view of this id is there already.');
     if (own.viewOrder.length >= MAX_VIEWS) throw new EditRefused(`A sheet has at most ${MAX_VIEWS} views.`);
-    if (view.detail ? !own.views[view.detail.of] || own.views[view.detail.of]!.detail : Object.values(own.views).some((v) => v.look === view.look && !v.detail)) throw new EditRefused(view.detail ? 'The view that was to be enlarged is not there any more.' : 'This view stands on the sheet already.'); // prettier-ignore
+    const from = view.detail?.of ?? view.onto?.of;
+    if (from !== undefined && (!own.views[from] || own.views[from].detail || (view.onto && own.views[from].onto)))
+      throw new EditRefused('The view this one is told from is not there any more.');
+    if (from === undefined && Object.values(own.views).some((v) => v.look === view.look && !v.detail && !v.onto))
+      throw new EditRefused('This view stands on the sheet already.');
     own.views[id] = structuredClone(view);
     own.viewOrder.push(id);
   },
@@ -123,8 +133,15 @@ const removeViewCommand = declareCommand({
   run(draft, { sheet, id }) {
     const own = sheetIn(draft, sheet);
     viewIn(own, id);
-    // Details of it go along.
-    const gone = new Set([id, ...own.viewOrder.filter((other) => own.views[other]?.detail?.of === id)]);
+    // What is told from it goes along, and what is told from that.
+    const gone = new Set([id]);
+    for (let before = 0; before < gone.size;) {
+      before = gone.size;
+      for (const other of own.viewOrder) {
+        const from = own.views[other]!.detail?.of ?? own.views[other]!.onto?.of;
+        if (from !== undefined && gone.has(from)) gone.add(other);
+      }
+    }
     for (const other of gone) delete own.views[other];
     own.viewOrder = own.viewOrder.filter((other) => !gone.has(other));
     for (const [key, size] of Object.entries(own.sizes)) if (gone.has(size.view)) delete own.sizes[key];

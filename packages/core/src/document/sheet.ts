@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { Id } from '../ids/ids.ts';
 import { mapOf } from '../ids/limits.ts';
 import { Name } from '../ids/name.ts';
-import { EdgeRef, VertexRef } from '../references/references.ts';
+import { EdgeRef, FaceRef, VertexRef } from '../references/references.ts';
 
 export const MAX_SHEETS = 100;
 export const MAX_VIEWS = 30;
@@ -59,9 +59,18 @@ export const SheetView = z
         scale: z.tuple([z.number().int().min(1).max(1000), z.number().int().min(1).max(1000)]).optional().describe('Left out, two steps larger than the sheet’s.'), // prettier-ignore
       })
       .optional(),
+    onto: z
+      .strictObject({ of: Id.describe('The view it is told from.'), face: FaceRef })
+      .optional()
+      .describe('It looks straight onto a flat face that stands at a slant there.'),
     cut: z
       .strictObject({
         at: SheetSpot.optional().describe('Through this; left out, through the middle.'),
+        more: z
+          .array(SheetSpot)
+          .max(10)
+          .optional()
+          .describe('Through these as well, in steps: each halfway to the next.'),
         half: z.literal(true).optional().describe('Only what lies right of the middle is taken away.'),
       })
       .optional()
@@ -78,6 +87,10 @@ export const SheetSize = z
     kind: z.enum(SIZE_KINDS).describe('hole: how many are alike, their diameter, depth, and what is bored or sunk. across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
     view: Id,
     of: z.array(SheetSpot).min(1).max(2),
+    ordinate: z
+      .literal(true)
+      .optional()
+      .describe('Of across and up: told by one line at its second spot, as how far that is from the first.'),
     place: place.optional().describe('Of its text from the middle of the view, mm on the paper; left out, it finds one itself.'), // prettier-ignore
     limits: z
       .union([
@@ -109,6 +122,14 @@ export const Sheet = z
   .strictObject({
     name: Name,
     of: z.union([z.strictObject({ part: Id }), z.strictObject({ assembly: Id })]),
+    shown: z
+      .union([
+        z.strictObject({ pose: Id }).describe('In a position that is kept with the assembly.'),
+        z.strictObject({ apart: z.literal(true) }).describe('Taken apart by itself.'),
+      ])
+      .optional()
+      .describe('Of an assembly how it stands; left out, at home.'),
+    variant: Id.optional().describe('As which variant it is drawn; left out, as the design is.'),
     paper: z.enum(PAPER_KEYS),
     upright: z.literal(true).optional(),
     angle: z.enum(['first', 'third']).describe('Where views stand round the front, as ISO 5456-2 names them.'),

@@ -3,7 +3,7 @@ import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, type DisplayUnits } from '../units/units.ts';
 import { balloonsRound, listedRows, partsTable } from './balloons.ts';
-import { detailLetters, detailMarks } from './detail-marks.ts';
+import { detailMarks, lettersOf, slantMarks } from './letter-marks.ts';
 import { withinRound } from './enlarged-detail.ts';
 import { cutMarks } from './cut-marks.ts';
 import { drawSize } from './draw-size.ts';
@@ -44,19 +44,20 @@ export function composeSheet(
   const laidOut = layOut(sheet, boxes, sheet.parts ? listedRows(rows) : 0);
   const [on, truth] = laidOut.scale;
   const by = on / truth;
+  const letters = lettersOf(sheet);
   const views = sheet.viewOrder.flatMap((id): PlacedView[] => {
     const view = geometry.views.get(id);
     const at = laidOut.at.get(id);
     const own = laidOut.own.get(id);
     if (!view || !at) return [];
-    if (!own) return [placedView(id, view, at, by)];
-    const placed = placedView(id, view, at, own[0] / own[1]);
-    const letter = detailLetters(sheet).get(id);
-    const title = `${letter === undefined ? '' : `${letter}  `}${own[0]} : ${own[1]}`;
+    const letter = letters.get(id);
+    const placed = placedView(id, view, at, own ? own[0] / own[1] : by);
+    const title = [letter, own ? `${own[0]} : ${own[1]}` : undefined].filter((t) => t !== undefined).join('  ');
+    if (title === '') return [placed];
     return [{ ...placed, items: [...placed.items, words(at[0], placed.box[1] - 7, title, letter === undefined ? 2.6 : 5, letter === undefined ? 'words' : 'strong', 'middle')] }]; // prettier-ignore
   });
   const frame = frameAndTitle(sheet, {
-    title: of.name,
+    title: [of.name, geometry.shown].filter((t) => t !== null).join(', '),
     material: geometry.material ?? '',
     mass: geometry.mass === null ? '' : `${formatNumber(geometry.mass, geometry.mass < 1 ? 4 : 3)} kg`,
     scale: `${on} : ${truth}`,
@@ -67,7 +68,7 @@ export function composeSheet(
   return {
     laidOut,
     frame: sheet.parts ? [...frame, ...partsTable(rows, listCorner(sheet))] : frame,
-    views: detailMarks(sheet, geometry.views, cutMarks(sheet, geometry.cuts, views)),
+    views: slantMarks(sheet, geometry.views, detailMarks(sheet, geometry.views, cutMarks(sheet, geometry, views))),
     sizes: [...views.flatMap((v) => sizesIn(sheet, v, geometry, units)), ...balloons],
   };
 }
@@ -132,7 +133,12 @@ function sizesIn(
     const place = size.place ?? free.get(id)!;
     const moved = onPaper(measured, 1, at);
     const where: Vec2 = [place[0] + at[0], place[1] + at[1]];
-    return { id, view, place: where, items: drawSize(moved, text, where, { height }) };
+    return {
+      id,
+      view,
+      place: where,
+      items: drawSize(moved, text, where, { height, ordinate: size.ordinate ?? false }),
+    };
   });
 }
 

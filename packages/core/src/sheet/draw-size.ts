@@ -13,6 +13,8 @@ const ABOVE = 0.9;
 export interface SizeStyle {
   /** Of capitals, mm. */
   readonly height: number;
+  /** A length is told by one line at its far end. */
+  readonly ordinate?: boolean;
 }
 
 export const widthOfText = (text: string, height: number): number => text.length * NUMBER_WIDTH * height;
@@ -39,7 +41,8 @@ function readable(turn: number): number {
  * @param measured its places already on the paper
  * @param place of its text, on the paper
  */
-export function drawSize(measured: Measured, text: string, place: Vec2, { height }: SizeStyle): OnPaper[] {
+export function drawSize(measured: Measured, text: string, place: Vec2, { height, ordinate }: SizeStyle): OnPaper[] {
+  if (ordinate && measured.is === 'length') return drawOrdinate(measured.to, measured.along, text, place, height);
   switch (measured.is) {
     case 'length':
       return drawLength(measured.from, measured.to, measured.along, text, place, height);
@@ -93,6 +96,23 @@ function drawLength(from: Vec2, to: Vec2, u: Vec2, text: string, place: Vec2, he
     { is: 'text', at: add(on(at), up, ABOVE), text, height, anchor: 'middle', turn, face: 'numbers' },
   ];
 }
+
+/** One line from a place straight out, to words that run along it; aside where those had to give way. */
+function drawOrdinate(p: Vec2, u: Vec2, text: string, place: Vec2, height: number): OnPaper[] {
+  const n: Vec2 = [-u[1], u[0]];
+  const way: Vec2 = along(place, n) >= along(p, n) ? n : [-n[0], -n[1]];
+  const end = add(place, way, -widthOfText(text, height) / 2 - ABOVE);
+  const kink = add(p, way, Math.max(GAP, along(end, way) - along(p, way) - KINK));
+  const turn = readable(Math.atan2(way[1], way[0]));
+  const up: Vec2 = [-Math.sin(turn), Math.cos(turn)];
+  return [
+    line('size', add(p, way, GAP), kink),
+    line('size', kink, end),
+    { is: 'text', at: add(place, up, -height / 2), text, height, anchor: 'middle', turn, face: 'numbers' },
+  ];
+}
+/** mm before its words, in which an ordinate’s line goes aside. */
+const KINK = 4;
 
 function rimTowards(
   { center, radius, run, whole }: Extract<Measured, { is: 'diameter' | 'radius' }>,

@@ -2,14 +2,16 @@
 import type { Look, SheetSpot } from '../document/sheet.ts';
 import type { Body } from '../names/body.ts';
 import { refOfEdge } from '../names/find-edge.ts';
+import { refOfFace } from '../names/find-face.ts';
 import { refOfVertex } from '../names/find-vertex.ts';
-import { cutOpen, type Piece } from './cut-open.ts';
+import { cutOpen, type CutPlan, type Piece } from './cut-open.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
+import type { FaceRef } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
 import type { EdgeCurve, SolidHandle, SolidKernel } from '../solid/kernel.ts';
-import { dot, type Frame } from '../space/vector.ts';
+import { dot, type Frame, type Vec3 } from '../space/vector.ts';
 
 export interface DrawnLine {
   /** mm of the model, along the view’s x and y from the origin. */
@@ -27,12 +29,15 @@ export interface ViewSpot {
   /** `side`: a round edge seen from the side. */
   readonly what: 'line' | 'side' | 'round' | 'corner';
   readonly piece: FlatPiece;
+  /** Of a straight edge: the flat face that stands at a slant and is seen edge-on in it. */
+  readonly slanted: FaceRef | null;
   /** What it is among the bodies that are drawn: an edge, or a corner, by its place. */
   readonly at: { readonly body: number; readonly index: number };
 }
 
 export interface DrawnView {
   readonly look: Look;
+  readonly frame: Frame;
   readonly lines: readonly DrawnLine[];
   /** Crosses at centres of rounds seen face on: the place, and how far they reach. */
   readonly crosses: readonly { readonly at: Vec2; readonly radius: number }[];
@@ -42,6 +47,8 @@ export interface DrawnView {
   /** Of a section: outlines of the faces that were cut open, and of which solid each is. */
   readonly cut: readonly { readonly of: number; readonly outline: readonly FlatPiece[] }[];
   readonly box: Flat4;
+  /** Of a view straight onto a slanted face: the middle of that face. */
+  readonly onto?: Vec3;
   /** Of a detail: what it shows of its view, mm of the model. */
   readonly round?: { readonly center: Vec2; readonly radius: number };
 }
@@ -73,10 +80,8 @@ export interface ViewStyle {
   readonly hidden: boolean;
   /** Edges over which faces run on are drawn as well. */
   readonly smooth: boolean;
-  /** How far along the look’s normal it is cut open, mm from the origin; null where it is whole. */
-  readonly cut: number | null;
-  /** mm along the look’s x: it is cut open beyond only; null: all of it. */
-  readonly beyond: number | null;
+  /** How it is cut open; null where it is whole. */
+  readonly cut: CutPlan | null;
 }
 
 /** @throws KernelError; SectionMisses where a cut goes through nothing */
@@ -89,20 +94,26 @@ export function drawView(
   style: ViewStyle,
 ): DrawnView {
   if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, curvesOf, style); // prettier-ignore
-  const open = cutOpen(frame, style.cut, style.beyond, seen, kernel);
+  const { cut } = style;
+  const open = cutOpen(frame, cut, seen, kernel);
   try {
-    const drawn = drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style);
-    return style.beyond === null ? drawn : withMiddle(drawn, style.beyond);
+    return withoutSeams(drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style), cut);
   } finally {
     open.done();
   }
 }
 
-/** Where a half section ends no edge is drawn, but the middle. */
-function withMiddle(drawn: DrawnView, at: number): DrawnView {
-  const isThere = ({ piece }: DrawnLine) => piece.kind === 'line' && piece.points.every(([x]) => Math.abs(x - at) < SAME); // prettier-ignore
-  const [, y0, , y1] = drawn.box;
-  return { ...drawn, lines: drawn.lines.filter((l) => !isThere(l)), axes: [...drawn.axes.filter((ends) => !ends.every(([x]) => Math.abs(x - at) < SAME)), [[at, y0], [at, y1]]] }; // prettier-ignore
+/** Where one stretch of a cut goes over into the next no edge is drawn; where a half section ends, the middle is. */
+function withoutSeams(drawn: DrawnView, { axis, strips }: CutPlan): DrawnView {
+  const k = axis === 'x' ? 0 : 1;
+  const seams = strips.slice(0, -1).map((s) => s.to);
+  const half = strips.some((s) => s.depth === null);
+  const liesAt = (points: readonly Vec2[]) => seams.some((at) => points.every((p) => Math.abs(p[k] - at) < SAME));
+  const lines = drawn.lines.filter(({ piece, edge }) => piece.kind !== 'line' || !liesAt(piece.points) || (edge !== null && !half)); // prettier-ignore
+  if (!half) return { ...drawn, lines };
+  const [x0, y0, x1, y1] = drawn.box;
+  const middles = seams.map((at): readonly [Vec2, Vec2] => (k === 0 ? [[at, y0], [at, y1]] : [[x0, at], [x1, at]])); // prettier-ignore
+  return { ...drawn, lines, axes: [...drawn.axes.filter((ends) => !liesAt(ends)), ...middles] };
 }
 
 /** @param shown what is drawn, and which of the solids it is of, or is a piece of */
@@ -154,7 +165,7 @@ function drawSolids(
     }
   }
   const pieces = lines.map((l) => l.piece);
-  return { look, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
+  return { look, frame, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
 }
 
 /** Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. */
@@ -187,6 +198,17 @@ function farthest(points: readonly Vec2[], [u, v]: Vec2): [Vec2, Vec2] {
   return [sorted[0]!, sorted.at(-1)!];
 }
 
+/** A flat face at an edge that is seen edge-on, and stands square to none of the view’s axes. */
+function slantedAt({ x, y, normal }: Frame, body: Body, edge: number): FaceRef | null {
+  const face = body.facts.edges[edge]!.faces.find((f) => {
+    const { normal: own, kind } = body.facts.faces[f]!;
+    if (kind !== 'plane' || !own || Math.abs(dot(own, normal)) > SQUARE) return false;
+    return [x, y].every((axis) => Math.abs(dot(own, axis)) > SQUARE);
+  });
+  return face === undefined ? null : refOfFace(body, face);
+}
+const SQUARE = 1e-6;
+
 type FlatEdge = { readonly body: number; readonly edge: number; readonly piece: FlatPiece };
 
 /** Straight and round edges that are drawn, and the corners at which they end. */
@@ -204,7 +226,8 @@ function spotsOf(
     if (!body || !drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
-    if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece, at: { body: at, index: edge } });
+    const slanted = what === 'line' ? slantedAt(frame, body, edge) : null;
+    if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece, slanted, at: { body: at, index: edge } }); // prettier-ignore
     // Where a whole round begins is a place of the kernel's own, no corner.
     const ends = new Set(body.facts.edges[edge]!.ends);
     for (const vertex of ends.size > 1 ? ends : []) {
@@ -216,6 +239,7 @@ function spotsOf(
         spot: { vertex: refOfVertex(body, vertex) },
         what: 'corner',
         piece: { kind: 'point', points: [p] },
+        slanted: null,
         at: { body: at, index: vertex },
       });
     }

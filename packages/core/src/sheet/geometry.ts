@@ -1,4 +1,5 @@
 /** What the kernel has to say of a sheet: its views and sizes, apart from where they stand on the paper. */
+import type { CutPlan } from './cut-open.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import type { ListedPart } from './listed-part.ts';
 import type { Audit } from './audit/audit.ts';
@@ -7,9 +8,11 @@ import type { SizeState } from './measured.ts';
 
 export interface SheetGeometry {
   readonly views: ReadonlyMap<string, DrawnView>;
-  /** Of each section how far along its look’s normal it is cut, mm from the origin. */
-  readonly cuts: ReadonlyMap<string, number>;
+  /** Of each section how it is cut. */
+  readonly cuts: ReadonlyMap<string, CutPlan>;
   readonly sizes: ReadonlyMap<string, SizeState>;
+  /** A variant or a position that is drawn, as it is called. */
+  readonly shown: string | null;
   /** kg; null where a material is missing. */
   readonly mass: number | null;
   /** Its material, where all is of one. */

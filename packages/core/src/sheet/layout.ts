@@ -1,7 +1,7 @@
 /** Where views stand on the paper and at which scale, before anyone moves them. */
 import { paperSize, type Look, type Sheet, type SheetIssue } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
-import { standsFree } from './view-kinds.ts';
+import { isMain, standsFree } from './view-kinds.ts';
 import type { Flat4 } from './piece-places.ts';
 
 /** Enlargements and reductions of ISO 5455, largest first. */
@@ -81,7 +81,8 @@ export function layOut(sheet: Sheet, boxes: ReadonlyMap<string, Flat4>, listed =
 
 /** For as many rows of lengths as stand on its fuller side. */
 function roomOf({ sizes, parts }: Sheet, view: string): number {
-  const of = (kind: string) => Object.values(sizes).filter((s) => s.view === view && s.kind === kind).length;
+  const own = Object.values(sizes).filter((s) => s.view === view);
+  const of = (kind: string) => own.filter((s) => s.kind === kind && !s.ordinate).length + (own.some((s) => s.kind === kind && s.ordinate) ? 2 : 0); // prettier-ignore
   return Math.min(
     MOST_ROOM,
     (parts ? ROOM_FOR_BALLOONS : ROOM) + ROOM_A_ROW * Math.max(0, Math.max(of('up'), of('across')) - 1),
@@ -229,11 +230,11 @@ function before(sizes: readonly (readonly [number, number])[], key: number): num
 
 /** Moved by hand: the front takes all along, what stands in a row or column with it keeps in line. */
 function shifted(sheet: Sheet, at: ReadonlyMap<string, Vec2>): Map<string, Vec2> {
-  const front = Object.values(sheet.views).find((v) => v.look === 'front' && !v.detail)?.shift ?? [0, 0];
+  const front = Object.values(sheet.views).find((v) => v.look === 'front' && isMain(v))?.shift ?? [0, 0];
   return new Map(
     [...at].map(([id, [x, y]]) => {
       const { look, shift = [0, 0] } = sheet.views[id]!;
-      if (look === 'front' && !sheet.views[id]!.detail) return [id, [x + front[0], y + front[1]]];
+      if (look === 'front' && isMain(sheet.views[id]!)) return [id, [x + front[0], y + front[1]]];
       if (standsFree(sheet.views[id]!)) return [id, [x + shift[0], y + shift[1]]];
       const [column, row] = standsAt(sheet.angle, look);
       const [dx, dy] = [column === 0 ? 0 : shift[0], row === 0 ? 0 : shift[1]];

@@ -119,7 +119,7 @@ export function measureSize(
 }
 
 /** A sentence where the size cannot be taken there. */
-function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | string {
+function measuredOf({ kind, ordinate }: SheetSize, found: readonly Found[]): Measured | string {
   const [one, other] = found as [Found, Found | undefined];
   switch (kind) {
     case 'note':
@@ -134,7 +134,7 @@ function measuredOf({ kind }: SheetSize, found: readonly Found[]): Measured | st
       return straightBetween(one, other);
     case 'across':
     case 'up':
-      return alongAxis(kind === 'across' ? [1, 0] : [0, 1], one, other);
+      return alongAxis(kind === 'across' ? [1, 0] : [0, 1], one, other, ordinate === true);
   }
 }
 
@@ -199,13 +199,16 @@ function straightBetween(one: Found, other: Found | undefined): Measured | strin
   return lengthAlong([(q[0] - p[0]) / long, (q[1] - p[1]) / long], p, q);
 }
 
+const lengthOn = (along: Vec2, p: Vec2, q: Vec2): number => (q[0] - p[0]) * along[0] + (q[1] - p[1]) * along[1];
+
 function lengthAlong(along: Vec2, p: Vec2, q: Vec2): Measured | string {
-  const by = (q[0] - p[0]) * along[0] + (q[1] - p[1]) * along[1];
+  const by = lengthOn(along, p, q);
   if (Math.abs(by) < PARALLEL) return 'Both lie at the same place in this direction; pick two that are apart.';
   return { is: 'length', from: p, to: q, along, value: Math.abs(by), true: true };
 }
 
-function alongAxis(along: Vec2, one: Found, other: Found | undefined): Measured | string {
+function alongAxis(along: Vec2, one: Found, other: Found | undefined, ordinate: boolean): Measured | string {
+  if (ordinate && other) return { is: 'length', from: placeOf(one), to: placeOf(other), along, value: Math.abs(lengthOn(along, placeOf(one), placeOf(other))), true: true }; // prettier-ignore
   if (other) return lengthAlong(along, placeOf(one), placeOf(other));
   if (one.piece.kind !== 'line') return 'A length is taken of a straight edge, or between two; pick another.';
   const measured = lengthAlong(along, ...one.piece.points);

@@ -8,6 +8,7 @@ import type { Measured } from './measured.ts';
 
 const FIRST = 9;
 const NEXT = ROOM_A_ROW;
+const TOUCH = 1e-6;
 
 export interface ToPlace {
   readonly id: string;
@@ -27,12 +28,15 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
   const rowFor = (side: string, from: number, to: number): number => {
     const taken = rows.get(side) ?? [];
     rows.set(side, taken);
-    let row = taken.findIndex((stretches) => stretches.every(([a, b]) => to < a || from > b));
+    // Those of a chain touch.
+    let row = taken.findIndex((stretches) => stretches.every(([a, b]) => to < a + TOUCH || from > b - TOUCH));
     if (row < 0) row = taken.push([]) - 1;
     taken[row]!.push([from, to]);
     return row;
   };
-  const lengths = all.filter((s) => lengthOf(s.measured) !== null).sort((a, b) => value(a) - value(b));
+  const lengths = all
+    .filter((s) => lengthOf(s.measured) !== null && !s.size.ordinate)
+    .sort((a, b) => value(a) - value(b));
   for (const { id, measured, text } of lengths) {
     const { from, to, along } = lengthOf(measured)!;
     const ends = [from, to].map((p) => p[0] * along[0] + p[1] * along[1]).sort((a, b) => a - b);
@@ -54,6 +58,7 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
       places.set(id, [mid[0] + out[0] * by, mid[1] + out[1] * by]);
     }
   }
+  for (const kind of ['across', 'up'] as const) placeOrdinates(all.filter((s) => s.size.ordinate && s.size.kind === kind), kind, box, rows.get(kind === 'across' ? 'below' : 'left')?.length ?? 0, height, places); // prettier-ignore
   const led = all.filter((s) => lengthOf(s.measured) === null && s.measured.is !== 'angle');
   const taken: Vec2[] = [];
   for (const { id, measured, text } of led) {
@@ -72,6 +77,34 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
       places.set(id, [measured.apex[0] + 14 * Math.cos(t), measured.apex[1] + 14 * Math.sin(t)]);
     }
   return places;
+}
+
+/** Beyond the rows of lengths on their side, all in line, and none nearer to the next than their words are high. */
+function placeOrdinates(
+  own: readonly ToPlace[],
+  kind: 'across' | 'up',
+  box: Flat4,
+  rows: number,
+  height: number,
+  places: Map<string, Vec2>,
+): void {
+  const k = kind === 'across' ? 0 : 1;
+  const at = ({ measured }: ToPlace) => (measured.is === 'length' ? measured.to[k] : 0);
+  const sorted = [...own].sort((a, b) => at(a) - at(b));
+  const wide = Math.max(0, ...own.map((s) => widthOfText(s.text, height)));
+  const level = box[1 - k]! - FIRST - NEXT * rows - wide / 2;
+  const least = height * 1.6;
+  // As near to their own places as can be: isotonic regression, by pooling neighbours that would come too near.
+  const pools: { sum: number; count: number }[] = [];
+  sorted.forEach((s, i) => {
+    pools.push({ sum: at(s) - i * least, count: 1 });
+    for (let last = pools.at(-1)!, before = pools.at(-2); before && before.sum / before.count > last.sum / last.count; last = pools.at(-1)!, before = pools.at(-2)) pools.splice(-2, 2, { sum: before.sum + last.sum, count: before.count + last.count }); // prettier-ignore
+  });
+  const spots = pools.flatMap(({ sum, count }) => Array.from({ length: count }, () => sum / count)).map((d, i) => d + i * least); // prettier-ignore
+  sorted.forEach((s, i) => {
+    const spot = spots[i]!;
+    places.set(s.id, k === 0 ? [spot, level] : [level, spot]);
+  });
 }
 
 function lengthOf(m: Measured): { from: Vec2; to: Vec2; along: Vec2 } | null {

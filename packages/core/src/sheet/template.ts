@@ -1,6 +1,7 @@
 /** Templates of sheets as open JSON: paper, projection, views and what stands in the title block, of whatever is drawn. */
 import { z } from 'zod';
 import { firstIssue } from '../document/change.ts';
+import { isMain } from './view-kinds.ts';
 import { LOOKS, PAPER_KEYS, Sheet, type SheetView } from '../document/sheet.ts';
 
 const FORMAT = 'helb-sheet-template';
@@ -24,7 +25,7 @@ export type SheetTemplate = z.infer<typeof Template>;
 
 /** What of a sheet another may begin with; what is of its part alone (sections, details, sizes) is left out. */
 export function templateOf({ paper, upright, angle, scale, views, viewOrder, fields }: Sheet): string {
-  const kept = viewOrder.map((id) => views[id]!).filter((v) => !v.cut && !v.detail);
+  const kept = viewOrder.map((id) => views[id]!).filter((v) => !v.cut && isMain(v));
   const { title: _, ...rest } = fields;
   const template: SheetTemplate = {
     format: FORMAT,

@@ -19,6 +19,7 @@ import LengthField from '../fields/LengthField.vue';
 import PlainField from '../fields/PlainField.vue';
 import AuditList from './AuditList.vue';
 import ScaleField from './ScaleField.vue';
+import WhatIsShown from './WhatIsShown.vue';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
@@ -136,6 +137,8 @@ function setText(typed: string): void {
         <button class="button" :disabled="design.saveState !== 'saved'">Issue</button>
       </form>
     </section>
+
+    <WhatIsShown />
 
     <section aria-label="Paper">
       <h3 class="mb-1 font-semibold">Paper</h3>

@@ -8,6 +8,8 @@ import {
   sheetPath,
   standsAt,
   standsFree,
+  isMain,
+  wordOfView,
   type PlacedView,
   type ViewSpot,
 } from '@helb/core';
@@ -44,6 +46,8 @@ const drawnSizes = computed(() =>
 
 const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: ViewSpot } | null>(null);
 const REACH_PX = 9;
+
+const MOST_PICKED = 40;
 
 /** What is being dragged, and how far, mm on the paper. */
 const drag = ref<
@@ -116,9 +120,11 @@ function click(event: PointerEvent, size: string | null, view: string | null): v
     sheets.pickedSize = size;
   } else if (at) {
     const pick = { view: at.view.id, spot: at.spot };
-    const before = event.shiftKey && sheets.picked[0]?.view === at.view.id ? sheets.picked.slice(-1) : [];
+    const before = event.shiftKey && sheets.picked[0]?.view === at.view.id ? sheets.picked : [];
+    const others = before.filter((p) => JSON.stringify(p.spot.spot) !== JSON.stringify(at.spot.spot));
     sheets.letGo();
-    sheets.picked = [...before, pick];
+    // Picked again it is let go of.
+    sheets.picked = others.length < before.length ? others : [...others, pick].slice(-MOST_PICKED);
   } else {
     sheets.letGo();
     sheets.pickedView = view;
@@ -137,7 +143,7 @@ function shiftOf(view: string): string | undefined {
   if (own?.kind !== 'view' || !own.begun || !views) return undefined;
   const [moved, other] = [views[own.id], views[view]];
   if (!moved || !other) return undefined;
-  const isFront = moved.look === 'front' && !moved.detail;
+  const isFront = moved.look === 'front' && isMain(moved);
   if (own.id !== view && (!isFront || standsFree(other))) return undefined;
   const [column, row] = standsAt(sheets.sheet!.angle, moved.look);
   const held = !isFront && !standsFree(moved);
@@ -165,7 +171,7 @@ const lit = computed(() => {
   );
   return [...picks, ...(pointed.value ? [{ d: spotPath(pointed.value.view, pointed.value.spot), picked: false }] : [])];
 });
-const nameOfView = (id: string) => (sheets.sheet?.views[id]?.detail ? 'detail' : sheets.sheet?.views[id]?.look);
+const nameOfView = (id: string) => (sheets.sheet?.views[id] ? wordOfView(sheets.sheet.views[id]) : '');
 const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers: 'Spline Sans Mono' } as const;
 </script>
 

@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, severalEdits, templateOf, viewOfTemplate,
+  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
@@ -158,7 +158,7 @@ export const useSheets = defineStore('sheets', () => {
     if (typeof read === 'string') return void (session.notice = read);
     if (!id || !own) return;
     const { paper, upright, angle, scale, views, fields } = read;
-    const standing = new Set(Object.values(own.views).flatMap((v) => (v.detail ? [] : [v.look])));
+    const standing = new Set(Object.values(own.views).flatMap((v) => (isMain(v) ? [v.look] : [])));
     const edits = [
       changeSheet(id, { paper, upright: upright ?? false, angle, scale: scale ?? null }),
       ...views.filter((v) => !standing.has(v.look)).map((v) => addSheetView(id, newId('v'), viewOfTemplate(v))),

@@ -1,6 +1,6 @@
 /** Moving the parts of an assembly, only to be looked at: pulled, driven, swayed; stopped by limits and, if wished, by touch. */
 import {
-  asLinkage, close, drag, dragPushing, drive, drivePushing, inUnits, poseBack, poseWithin, postureFrom, stepped,
+  asLinkage, atPose, close, drag, dragPushing, drive, drivePushing, inUnits, stepped,
   Touching, type Advance, type Assembled, type Contact, type Contacts, type Freedoms, type Going, type JointMotion, type Placed, type Pose, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
@@ -69,16 +69,9 @@ export function useMoving(it: Readonly<Ref<Assembled | null>>, freedoms: Readonl
     const own = it.value;
     if (!own?.closed) return;
     stopShowing();
-    const stood = own.links.map(({ key }, i) => {
-      const member = own.members.find((m) => m.link === i);
-      const pose =
-        at[key] ?? (member && at[member.key] ? poseWithin(at[member.key]!, poseBack(member.within)) : undefined);
-      return pose ?? own.home.poses[i]!;
-    });
-    const there = close(own.mechanism, postureFrom(own.mechanism, stood), { most: 40 });
     last = null;
-    moved.value = there.closed ? there.placed : null;
-    stopped.value = there.closed ? null : `${name} cannot be reached any more as the joints are now.`;
+    moved.value = atPose(own, { at });
+    stopped.value = moved.value ? null : `${name} cannot be reached any more as the joints are now.`;
   }
 
   /** How a way is gone along: from home as a linkage goes, or pushing what is in its way. */

@@ -1,15 +1,5 @@
 /** The assembly taken apart, only to be seen: by itself, then by hand; kept by name. */
-import {
-  around,
-  exploded,
-  poseWithin,
-  standingBox,
-  type Assembled,
-  type KeptPose,
-  type LinkBox,
-  type Pose,
-  type Vec3,
-} from '@helb/core';
+import { drawnOff, exploded, linkBoxes, type Assembled, type KeptPose, type Pose, type Vec3 } from '@helb/core';
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 
@@ -23,23 +13,15 @@ export function useTakingApart(it: Readonly<Ref<Assembled | null>>, goHome: () =
   const spread = ref(1);
   let frame = 0;
 
-  function boxes(own: Assembled): (LinkBox | null)[] {
-    return own.links.map((_, link) => {
-      const all = own.members.flatMap((m) => {
-        const bodies = m.link === link ? (evaluation.parts.get(m.part)?.bodies ?? []) : [];
-        const pose = poseWithin(own.home.poses[link]!, m.within);
-        return bodies.length > 0 ? [standingBox({ bodies: bodies.map((facts) => ({ facts })), pose })] : [];
-      });
-      return around(all);
-    });
-  }
-
   /** Take it apart, or put it together again. */
   function takeApart(): void {
     if (apart.value) return putTogether();
     const own = it.value;
     if (!own?.closed) return;
-    const ways = exploded(own, boxes(own));
+    const ways = exploded(
+      own,
+      linkBoxes(own, (part) => (evaluation.parts.get(part)?.bodies ?? []).map((facts) => ({ facts }))),
+    );
     show(new Map(own.links.map(({ key }, i) => [key, ways[i]!])));
   }
 
@@ -83,13 +65,8 @@ export function useTakingApart(it: Readonly<Ref<Assembled | null>>, goHome: () =
   function lookApart({ at }: Pick<KeptPose, 'at'>): void {
     const own = it.value;
     if (!own) return;
-    const ways = own.links.map(({ key }, i): [string, Vec3] => {
-      const member = own.members.find((m) => m.link === i);
-      const stood = member && at[member.key];
-      const home = member && poseWithin(own.home.poses[i]!, member.within);
-      return [key, stood && home ? [stood.at[0] - home.at[0], stood.at[1] - home.at[1], stood.at[2] - home.at[2]] : [0, 0, 0]]; // prettier-ignore
-    });
-    show(new Map(ways));
+    const off = drawnOff(own, { at });
+    show(new Map(own.links.map(({ key }, i) => [key, off[i]!])));
   }
 
   // Another number: parts stay as far off as they were; another recipe puts it together.

@@ -10,6 +10,7 @@ import { dot, type Vec3 } from '../../space/vector.ts';
 import type { DrawnView } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
 import type { SizeState } from '../measured.ts';
+import { wordOfView } from '../view-kinds.ts';
 import { alikeRounds, candidates } from './candidates.ts';
 import { RowSpace } from './row-space.ts';
 import { foundSpot, roundOf, rowOfSize } from './said.ts';
@@ -66,15 +67,16 @@ export function auditSheet(
     if (state.lost !== null || !state.measured || !view) {
       findings.push({
         kind: 'lost',
-        says: `${view ? named(size, view.look).replace('the', 'The') : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
+        says: `${view ? named(size, wordOfView(view)).replace('the', 'The') : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
         sizes: [id],
         cure: null,
       });
       continue;
     }
-    findings.push(...faultsOf(id, size, state, view.look));
-    if (!('true' in state.measured) || !state.measured.true) continue;
-    const row = rowOfSize(shape, size, state.measured, frameOfLook(sheet.front, view.look));
+    findings.push(...faultsOf(id, size, state, wordOfView(view)));
+    if (!('true' in state.measured) || !state.measured.true || (size.ordinate && state.measured.value === 0)) continue; // prettier-ignore
+    const frame = views.get(size.view)?.frame;
+    const row = frame ? rowOfSize(shape, size, state.measured, frame) : null;
     if (!row) {
       silent++;
       continue;
@@ -139,7 +141,7 @@ function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: r
 
 function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[], sheet: Sheet): AuditFinding {
   const others = [...new Set(from)].filter((o): o is string => o !== null && o !== id);
-  const look = (s: SheetSize) => sheet.views[s.view]!.look;
+  const look = (s: SheetSize) => wordOfView(sheet.views[s.view]!);
   const where = others.map((o) => named(sheet.sizes[o]!, look(sheet.sizes[o]!)));
   const by = others.length === 0 ? 'how the shape is drawn' : [...new Set(where)].slice(0, 3).join(', ');
   return {

@@ -1,12 +1,11 @@
 /** Sizes that could stand on the views there are, in the order in which a draughtsman would give them. */
-import { standsFree } from '../view-kinds.ts';
+import { isJudged, wordOfView } from '../view-kinds.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Vec2 } from '../../sketch/curves/spline.ts';
 import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
-import { frameOfLook } from '../looks.ts';
 import { along, edgeOfSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
 import type { RoundFreedom, Shape } from './shape.ts';
 
@@ -37,8 +36,8 @@ export function candidates(
   sheet: Sheet,
   views: ReadonlyMap<string, DrawnView>,
 ): Candidate[] {
-  const straight = sheet.viewOrder.filter((id) => !standsFree(sheet.views[id]!) && views.has(id));
-  const looks = straight.map((id) => ({ id, view: views.get(id)!, frame: frameOfLook(sheet.front, sheet.views[id]!.look) })); // prettier-ignore
+  const straight = sheet.viewOrder.filter((id) => isJudged(sheet.views[id]!) && views.has(id));
+  const looks = straight.map((id): Looked => ({ id, view: views.get(id)!, frame: views.get(id)!.frame, word: wordOfView(sheet.views[id]!) })); // prettier-ignore
   const spots = looks.map(({ view }) => view.spots.map((spot) => ({ spot, found: edgeOfSpot(spot, shape.bodies) })));
   const stepOf = (body: number, face: number): string => {
     const id = shape.bodies[body]!.faceNames[face]?.[0]?.step;
@@ -48,7 +47,7 @@ export function candidates(
 
   const length = (mm: number) => formatQuantity(Math.abs(mm), 'length', design.units);
   const lengths: { order: number; of: Candidate }[] = [];
-  looks.forEach(({ id, view, frame }, v) => {
+  looks.forEach(({ id, frame, word }, v) => {
     for (const [kind, u, axis] of [
       ['across', frame.x, 0],
       ['up', frame.y, 1],
@@ -58,14 +57,14 @@ export function candidates(
         if (Math.abs(b.at - a.at) < PLACE) continue;
         const row = b.row.map((x, i) => x - a.row[i]!);
         const says = a.step === b.step ? `${a.step}, ${kind}` : `how far ${b.step} is from ${a.step}, ${kind}`;
-        lengths.push({ order, of: { size: { kind, view: id, of: [a.spot.spot, b.spot.spot] }, row, says: `${says} in the ${view.look} view: ${length(b.at - a.at)}`, alike: [] } }); // prettier-ignore
+        lengths.push({ order, of: { size: { kind, view: id, of: [a.spot.spot, b.spot.spot] }, row, says: `${says} in the ${word} view: ${length(b.at - a.at)}`, alike: [] } }); // prettier-ignore
       }
     }
   });
 
   const rounds: Candidate[] = [];
   const seen = new Set<RoundFreedom>();
-  looks.forEach(({ id, view }, v) => {
+  looks.forEach(({ id, word }, v) => {
     // Of rounds alike the one farthest up and right: words stand there.
     const upRight = ({ spot }: Spots[number]) => spot.piece.points[0]![0] + spot.piece.points[0]![1];
     for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a))) {
@@ -77,7 +76,7 @@ export function candidates(
       const whole = spot.piece.kind === 'circle';
       const kind = whole ? 'diameter' : 'radius';
       const face = found.faces.find((f) => shape.face(found.body, f) === round)!;
-      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, row: shape.only(round.unknown), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${view.look} view: ${length(whole ? 2 * round.radius : round.radius)}`, alike }); // prettier-ignore
+      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, row: shape.only(round.unknown), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${word} view: ${length(whole ? 2 * round.radius : round.radius)}`, alike }); // prettier-ignore
     }
   });
   // What stands at a slant is told by its angle before its corners are.
@@ -151,11 +150,12 @@ interface Looked {
   readonly id: string;
   readonly view: DrawnView;
   readonly frame: Frame;
+  readonly word: string;
 }
 
 /** Of planes that stand at a slant: their angle to a straight edge they meet, where they are seen edge-on. */
 function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[]): Candidate[] {
-  return looks.flatMap(({ id, view, frame }, v) => {
+  return looks.flatMap(({ id, frame, word }, v) => {
     const lines = spots[v]!.flatMap(({ spot, found }) => {
       if (!found || spot.what !== 'line' || spot.piece.kind !== 'line') return [];
       const edgeOn = found.faces.map((f) => shape.face(found.body, f)).find((f) => f?.is === 'plane' && Math.abs(dot(f.normal, frame.normal)) < 1e-6); // prettier-ignore
@@ -175,7 +175,7 @@ function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[
         if (!other) return [];
         const size: SheetSize = { kind: 'angle', view: id, of: [other.spot.spot, slanted.spot.spot] };
         const row = rowOfSize(shape, size, { is: 'angle', apex: [0, 0], from: 0, value: 1, true: true }, frame);
-        return row ? [{ size, row, says: `the angle of a slanted face in the ${view.look} view`, alike: [] }] : [];
+        return row ? [{ size, row, says: `the angle of a slanted face in the ${word} view`, alike: [] }] : [];
       });
   });
 }

@@ -22,8 +22,9 @@ import { rememberedCurves, type CurvesOf, type DrawnView } from '../drawn-view.t
 import { readLimits } from '../limits.ts';
 import { frameOfLook } from '../looks.ts';
 import { measureSize, type SizeState } from '../measured.ts';
-import { sheetGeometry, SheetFailure } from '../sheet-geometry.ts';
-import { standsFree } from '../view-kinds.ts';
+import { sheetGeometry } from '../sheet-geometry.ts';
+import { asShown, SheetFailure } from '../subject.ts';
+import { isJudged } from '../view-kinds.ts';
 import { sizesOfDimension } from './sketch-sizes.ts';
 import { madeBy, seenOnly, type StraightView } from './spots.ts';
 import { anglesOfStep, sizesOfLength } from './step-sizes.ts';
@@ -40,22 +41,23 @@ const SAME = 1e-6;
 
 /** @throws SheetFailure where there is no part to bring sizes of; KernelError; Superseded */
 export async function bringSizes(
-  design: Design,
+  asked: Design,
   id: string,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
   drawn: Known<DrawnView>,
   hooks: EvaluationHooks = {},
 ): Promise<Brought> {
-  const geometry = await sheetGeometry(design, id, evaluator, kernel, drawn, hooks);
-  const sheet = design.sheets![id]!;
+  const geometry = await sheetGeometry(asked, id, evaluator, kernel, drawn, hooks);
+  const sheet = asked.sheets![id]!;
+  const { design } = asShown(asked, sheet);
   if (!('part' in sheet.of)) throw new SheetFailure('Sizes are brought from the recipe of a part; this sheet shows an assembly.'); // prettier-ignore
   const ledger = Ledger.of(design);
   const { bodies, steps } = await evaluator.evaluate(design, ledger, sheet.of.part, hooks);
   const curvesOf = rememberedCurves(kernel);
   const views = sheet.viewOrder.flatMap((view): StraightView[] => {
     const own = geometry.views.get(view);
-    return own && !standsFree(sheet.views[view]!) ? [{ id: view, frame: frameOfLook(sheet.front, sheet.views[view]!.look), view: own }] : []; // prettier-ignore
+    return own && isJudged(sheet.views[view]!) ? [{ id: view, frame: own.frame, view: own }] : [];
   });
   // What is seen is dimensioned rather than what is hidden.
   const looked = [...views.map((v) => ({ ...v, view: seenOnly(v.view) })), ...views];
