@@ -12,25 +12,20 @@ import {
   type SheetChange,
 } from '@helb/core';
 import { useFileDialog } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import LengthField from '../fields/LengthField.vue';
 import PlainField from '../fields/PlainField.vue';
 import AuditList from './AuditList.vue';
 import ScaleField from './ScaleField.vue';
+import SheetIssues from './SheetIssues.vue';
 import WhatIsShown from './WhatIsShown.vue';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
 const session = useSession();
 const design = useDesign();
-
-const note = ref('');
-function issue(): void {
-  sheets.issue(note.value);
-  note.value = '';
-}
 
 const { open, onChange } = useFileDialog({ accept: '.json,application/json', multiple: false, reset: true });
 onChange(async (files) => files?.[0] && sheets.useTemplate(await files[0].text()));
@@ -113,30 +108,7 @@ function setText(typed: string): void {
       </div>
     </section>
 
-    <section aria-label="Issues">
-      <h3 class="mb-1 font-semibold">Issues</h3>
-      <p v-if="!sheets.lastIssue" class="text-quiet">Not yet issued.</p>
-      <template v-else>
-        <p class="text-quiet">
-          Issue {{ sheets.lastIssue.letter }} of {{ sheets.lastIssue.date }}, the design’s state
-          {{ sheets.lastIssue.revision }}
-          in its history.
-        </p>
-        <p v-if="sheets.changed.length > 0" class="text-warn" data-testid="changed">
-          Since issue {{ sheets.lastIssue.letter }}: {{ sheets.changed.slice(0, 6).join('; ')
-          }}{{ sheets.changed.length > 6 ? `; and ${sheets.changed.length - 6} more` : '' }}.
-        </p>
-      </template>
-      <form class="mt-1 flex gap-2" @submit.prevent="issue">
-        <input
-          v-model="note"
-          class="field min-w-0 flex-1"
-          aria-label="What the issue is for"
-          placeholder="What it is for"
-        />
-        <button class="button" :disabled="design.saveState !== 'saved'">Issue</button>
-      </form>
-    </section>
+    <SheetIssues />
 
     <WhatIsShown />
 

@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, severalEdits, templateOf, viewOfTemplate,
+  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
@@ -13,6 +13,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useKernelAnswer } from '../evaluation/kernel-answer.ts';
 import { oneOff } from '../shell/one-off.ts';
 import { saveFile } from '../shell/save-file.ts';
+import { printSheet } from './print-sheet.ts';
 import { wordsOfBrought } from './words-of-brought.ts';
 import type { SheetWriter } from './write-sheet.worker.ts';
 
@@ -185,8 +186,14 @@ export const useSheets = defineStore('sheets', () => {
     }
   }
 
+  function print(): void {
+    if (!sheet.value || !composed.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
+    const drawing = drawingOf(sheet.value, composed.value);
+    printSheet(new TextDecoder().decode(sheetSvg(drawing)), drawing.size);
+  }
+
   return {
     sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
-    letGo, edit, stop, bring, lastIssue, changed, issue, take, place, shiftView, remove, write, writeTemplate, useTemplate,
+    letGo, edit, stop, bring, lastIssue, changed, issue, take, place, shiftView, remove, write, print, writeTemplate, useTemplate,
   }; // prettier-ignore
 });

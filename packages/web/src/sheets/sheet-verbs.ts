@@ -68,6 +68,7 @@ export function useSheetVerbs() {
       ...bring,
       ...LOOKS.filter((look) => !standing.has(look)).map((look): Verb => ({ id: `add-${look}`, label: `Add the ${look} view`, run: () => void sheets.edit(addSheetView(session.activeSheet!, newId('v'), { look })) })), // prettier-ignore
       ...FORMATS.map((format): Verb => ({ id: format, label: `Write ${format.toUpperCase()}`, run: () => void sheets.write(format) })), // prettier-ignore
+      { id: 'print', label: 'Print', run: () => sheets.print() },
     ];
   });
 
