@@ -9,6 +9,8 @@ import type { Measured } from './measured.ts';
 const FIRST = 9;
 const NEXT = ROOM_A_ROW;
 const TOUCH = 1e-6;
+/** Of a view’s size: how far from its apex an angle is told. */
+const ANGLE_SHARE = 0.18;
 
 export interface ToPlace {
   readonly id: string;
@@ -74,7 +76,8 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
   for (const { id, measured } of all)
     if (measured.is === 'angle') {
       const t = measured.from + measured.value / 2;
-      places.set(id, [measured.apex[0] + 14 * Math.cos(t), measured.apex[1] + 14 * Math.sin(t)]);
+      const off = Math.min(40, Math.max(14, ANGLE_SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])));
+      places.set(id, [measured.apex[0] + off * Math.cos(t), measured.apex[1] + off * Math.sin(t)]);
     }
   return places;
 }

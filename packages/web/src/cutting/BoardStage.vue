@@ -89,7 +89,7 @@ useEventListener(window, 'keydown', (event) => {
   <div
     ref="frame"
     data-testid="boards"
-    class="relative min-h-0 touch-none overflow-hidden bg-tray"
+    class="relative min-h-0 touch-none overflow-hidden bg-tray select-none"
     :class="{ 'cursor-grabbing': drag?.begun }"
     @wheel.prevent="wheel"
     @pointerdown="down"

@@ -179,7 +179,7 @@ const FAMILY = { words: 'Archivo Variable', strong: 'Archivo Variable', numbers:
   <div
     ref="frame"
     data-testid="sheet"
-    class="relative min-h-0 touch-none overflow-hidden bg-tray"
+    class="relative min-h-0 touch-none overflow-hidden bg-tray select-none"
     :class="{ 'cursor-grabbing': drag?.begun, 'cursor-pointer': pointed }"
     @wheel.prevent="wheel"
     @pointerdown="down"

@@ -6,8 +6,6 @@ import type { Verb } from '../verbs/verbs.ts';
 import { useSheets, type SheetFormat } from './sheet-store.ts';
 import { useSpotVerbs } from './spot-verbs.ts';
 
-const FORMATS: readonly SheetFormat[] = ['pdf', 'svg', 'dxf'];
-
 export function useSheetVerbs() {
   const session = useSession();
   const sheets = useSheets();
@@ -63,12 +61,15 @@ export function useSheetVerbs() {
     const standing = new Set(Object.values(own.views).flatMap((v) => (isMain(v) ? [v.look] : [])));
     const listed: Verb[] = 'assembly' in own.of ? [{ id: 'list', label: own.parts ? 'Without parts list' : 'Parts list', run: () => void sheets.edit(listPartsOnSheet(session.activeSheet!, !own.parts)) }] : []; // prettier-ignore
     const bring: Verb[] = 'part' in own.of ? [{ id: 'bring', label: 'Bring the model’s sizes', run: () => void sheets.bring() }] : []; // prettier-ignore
+    const write = (format: SheetFormat): Verb => ({ id: format, label: `Write ${format.toUpperCase()}`, run: () => void sheets.write(format) }); // prettier-ignore
     return [
       ...listed,
       ...bring,
-      ...LOOKS.filter((look) => !standing.has(look)).map((look): Verb => ({ id: `add-${look}`, label: `Add the ${look} view`, run: () => void sheets.edit(addSheetView(session.activeSheet!, newId('v'), { look })) })), // prettier-ignore
-      ...FORMATS.map((format): Verb => ({ id: format, label: `Write ${format.toUpperCase()}`, run: () => void sheets.write(format) })), // prettier-ignore
+      write('pdf'),
       { id: 'print', label: 'Print', run: () => sheets.print() },
+      ...LOOKS.filter((look) => !standing.has(look)).map((look): Verb => ({ id: `add-${look}`, label: `Add the ${look} view`, run: () => void sheets.edit(addSheetView(session.activeSheet!, newId('v'), { look })) })), // prettier-ignore
+      write('svg'),
+      write('dxf'),
     ];
   });
 

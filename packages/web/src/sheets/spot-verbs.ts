@@ -38,8 +38,8 @@ export function useSpotVerbs() {
   const rowVerbs = (): Verb[] => {
     const view = sheets.picked[0]?.view;
     if (picks.value.length < 3 || view === undefined) return [];
-    return (['across', 'up'] as const).flatMap((kind) =>
-      ROWS.flatMap((row): Verb[] => {
+    return ROWS.flatMap((row) =>
+      (['across', 'up'] as const).flatMap((kind): Verb[] => {
         const sizes = sizesInRow(row, kind, view, picks.value);
         if (sizes.length < 2) return [];
         return [{ id: `${row}-${kind}`, label: `${ROW_NAMES[row]} ${kind}`, run: () => void (sheets.edit(putSize(session.activeSheet!, sizes.map((s) => [newId('z'), s]))) && sheets.letGo()) }]; // prettier-ignore
@@ -85,7 +85,7 @@ export function useSpotVerbs() {
     ];
   };
 
-  const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs(), ...sectionVerbs(), ...viewVerbs()])); // prettier-ignore
+  const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs().slice(0, 2), ...sectionVerbs(), ...rowVerbs().slice(2), ...viewVerbs()])); // prettier-ignore
   const subject = computed(() => {
     const words = picks.value.map(({ what }) => (what === 'line' ? 'edge' : what === 'side' ? 'round' : what));
     return words.length > 2 ? `${words.length} places` : words.join(' and ');

@@ -3,7 +3,7 @@
  * A size is taken at edges that are drawn, and only where it comes to the very value of the dimension.
  */
 import type { Design } from '../../document/schema.ts';
-import type { Sheet, SheetSize } from '../../document/sheet.ts';
+import type { Sheet, SheetSize, SheetSpot } from '../../document/sheet.ts';
 import type { EvaluationHooks, PartEvaluator } from '../../evaluation/evaluate.ts';
 import type { Known } from '../../evaluation/known.ts';
 import { newId } from '../../ids/ids.ts';
@@ -16,8 +16,8 @@ import type { SolidKernel } from '../../solid/kernel.ts';
 import type { Step } from '../../steps/schema.ts';
 import { alikeRounds } from '../audit/candidates.ts';
 import { auditSheet } from '../audit/audit.ts';
-import { foundSpot, roundOf } from '../audit/said.ts';
-import { Shape } from '../audit/shape.ts';
+import { edgeOfSpot, foundSpot, roundOf } from '../audit/said.ts';
+import { Shape, type RoundFreedom } from '../audit/shape.ts';
 import { rememberedCurves, type CurvesOf, type DrawnView } from '../drawn-view.ts';
 import { readLimits } from '../limits.ts';
 import { frameOfLook } from '../looks.ts';
@@ -153,16 +153,35 @@ function comesTo(value: number, size: SheetSize, of: Bringing): boolean {
 }
 
 /** With the tolerance of the dimension, and the count of rounds alike. */
-function finished(size: SheetSize, own: DimensionConstraint | null, { design, bodies, shape }: Bringing): SheetSize {
+function finished(size: SheetSize, own: DimensionConstraint | null, of: Bringing): SheetSize {
+  const { design, bodies, shape } = of;
   const limits = own?.tolerance ? readLimits(own.tolerance, size, design.units) : null;
   const found = size.kind === 'diameter' || size.kind === 'radius' ? foundSpot(size.of[0]!, bodies) : null;
   const round = found ? roundOf(shape, found) : null;
-  const times = round ? alikeRounds(shape, round).length : 1;
+  const alike = round ? alikeRounds(shape, round) : [];
+  const spot = alike.length > 1 ? upperRight(alike, size, of) : null;
   return {
     ...size,
     ...(limits && limits !== 'none' ? { limits } : {}),
-    ...(times > 1 ? { text: `${times}× <>` } : {}),
+    ...(spot ? { of: [spot] } : {}),
+    ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}),
   };
+}
+
+/** Of rounds alike the one farthest up and right in the view, where words of rounds stand. */
+function upperRight(
+  alike: readonly RoundFreedom[],
+  { view, kind }: SheetSize,
+  { looked, bodies, shape }: Bringing,
+): SheetSpot | null {
+  // prettier-ignore
+  const spots = looked.find((l) => l.id === view)!.view.spots.filter((s) => {
+    const found = s.what === 'round' ? edgeOfSpot(s, bodies) : null;
+    const own = found ? roundOf(shape, found) : null;
+    return own && alike.includes(own) && (s.piece.kind === 'circle') === (kind === 'diameter');
+  });
+  const at = ({ piece }: (typeof spots)[number]) => piece.points[0]![0] + piece.points[0]![1];
+  return spots.sort((a, b) => at(b) - at(a))[0]?.spot ?? null;
 }
 
 /** Takes out of the fresh sizes what the sheet says without them. @returns how many */
