@@ -147,7 +147,7 @@ function onPaper(m: Measured, by: number, [dx, dy]: Vec2): Measured {
   const to = ([x, y]: Vec2): Vec2 => [x * by + dx, y * by + dy];
   switch (m.is) {
     case 'length':
-      return { ...m, from: to(m.from), to: to(m.to) };
+      return { ...m, from: to(m.from), to: to(m.to), ...(m.edges ? { edges: [m.edges[0]?.map(to) ?? null, m.edges[1]?.map(to) ?? null] as typeof m.edges } : {}) }; // prettier-ignore
     case 'diameter':
     case 'radius':
       return {

@@ -42,10 +42,13 @@ function readable(turn: number): number {
  * @param place of its text, on the paper
  */
 export function drawSize(measured: Measured, text: string, place: Vec2, { height, ordinate }: SizeStyle): OnPaper[] {
-  if (ordinate && measured.is === 'length') return drawOrdinate(measured.to, measured.along, text, place, height);
+  if (ordinate && measured.is === 'length')
+    return drawOrdinate(leadingOut(measured, place)[1], measured.along, text, place, height);
   switch (measured.is) {
-    case 'length':
-      return drawLength(measured.from, measured.to, measured.along, text, place, height);
+    case 'length': {
+      const [from, to] = leadingOut(measured, place);
+      return drawLength(from, to, measured.along, text, place, height);
+    }
     case 'diameter':
     case 'radius':
       return measured.ends
@@ -61,6 +64,17 @@ export function drawSize(measured: Measured, text: string, place: Vec2, { height
 function directionBetween(a: Vec2, b: Vec2): Vec2 {
   const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
   return [(b[0] - a[0]) / long, (b[1] - a[1]) / long];
+}
+
+/** Where lines that lead out to a length begin: of an edge that runs that way, at its nearer end. */
+function leadingOut({ from, to, along: u, edges }: Extract<Measured, { is: 'length' }>, place: Vec2): [Vec2, Vec2] {
+  const n: Vec2 = [-u[1], u[0]];
+  const nearest = (p: Vec2, ends: readonly [Vec2, Vec2] | null | undefined): Vec2 => {
+    if (!ends || ends.some((e) => Math.abs(along(e, u) - along(p, u)) > 1e-6)) return p;
+    const away = (e: Vec2) => Math.abs(along(place, n) - along(e, n));
+    return away(ends[0]) < away(ends[1]) ? ends[0] : ends[1];
+  };
+  return [nearest(from, edges?.[0]), nearest(to, edges?.[1])];
 }
 
 function drawLength(from: Vec2, to: Vec2, u: Vec2, text: string, place: Vec2, height: number): OnPaper[] {

@@ -12,10 +12,12 @@ import type { CurvesOf } from './drawn-view.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
+type Stretch = readonly [Vec2, Vec2];
+
 /** What a size is, in its view: mm of the model, from the view’s origin. */
 export type Measured =
   /** Between two places, measured along a unit direction. */
-  | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean } // prettier-ignore
+  | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean; /** Of straight edges from end to end: lines that lead out begin where these end. */ readonly edges?: readonly [Stretch | null, Stretch | null] } // prettier-ignore
   | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall } // prettier-ignore
   | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean }
   | { readonly is: 'note'; readonly at: Vec2 };
@@ -112,10 +114,17 @@ export function measureSize(
   const lost = all.find((s) => 'lost' in s);
   if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];
-  const measured = size.kind === 'hole' ? calledOut(size, own[0]!.found, bodies, threadOf) : measuredOf(size, own.map((s) => s.found)); // prettier-ignore
+  const measured = size.kind === 'hole' ? calledOut(size, own[0]!.found, bodies, threadOf) : withEdges(measuredOf(size, own.map((s) => s.found)), own.map((s) => s.found)); // prettier-ignore
   if (typeof measured === 'string') return { measured: null, lost: measured, doubt: null };
   const doubt = own.find((s) => s.doubt !== null);
   return { measured, lost: null, doubt: doubt ? { says: `What it is taken at is only probably the same: ${doubt.doubt}.`, of: own.map((s) => s.spot) } : null }; // prettier-ignore
+}
+
+/** Between two straight edges. */
+function withEdges(measured: Measured | string, [one, other]: readonly Found[]): Measured | string {
+  const stretch = (f: Found | undefined): Stretch | null => (f?.piece.kind === 'line' ? f.piece.points : null);
+  if (typeof measured === 'string' || measured.is !== 'length' || !other) return measured;
+  return { ...measured, edges: [stretch(one), stretch(other)] };
 }
 
 /** A sentence where the size cannot be taken there. */

@@ -73,3 +73,10 @@ describe('where they stand', () => {
     expect(Math.abs(words.turn)).toBeCloseTo(Math.PI / 2, 9);
   });
 });
+
+test('lines that lead out to a length begin at the nearer end of the edges it is taken at', () => {
+  const measured = { is: 'length', from: [0, 20], to: [50, 20], along: [1, 0], value: 50, true: true, edges: [[[0, 0], [0, 40]], [[50, 5], [50, 35]]] } as const; // prettier-ignore
+  const begins = (place: Vec2) => drawSize(measured, '50', place, { height: 3.5 }).slice(0, 2).map((i) => (i.is === 'curve' ? i.piece.points[0] : null)); // prettier-ignore
+  expect(begins([25, -9])).toEqual([[0, -1], [50, 4]]); // prettier-ignore
+  expect(begins([25, 49])).toEqual([[0, 41], [50, 36]]); // prettier-ignore
+});

@@ -6,6 +6,7 @@ const RULES = (width: number, height: number) => `
   @media print {
     body > *:not(.printed-sheet) { display: none !important; }
     .printed-sheet svg { display: block; }
+    .printed-sheet text[font-family='Archivo'] { font-family: 'Archivo Variable', sans-serif; }
   }
   @media screen { .printed-sheet { display: none; } }`;
 
