@@ -159,6 +159,8 @@ function onPaper(m: Measured, by: number, [dx, dy]: Vec2): Measured {
     case 'angle':
       return { ...m, apex: to(m.apex) };
     case 'note':
+    case 'surface':
+    case 'chamfer':
       return { ...m, at: to(m.at) };
   }
 }

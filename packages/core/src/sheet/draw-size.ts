@@ -57,7 +57,10 @@ export function drawSize(measured: Measured, text: string, place: Vec2, { height
     case 'angle':
       return drawAngle(measured, text, place, height);
     case 'note':
+    case 'chamfer':
       return drawLeader(measured.at, text, place, height);
+    case 'surface':
+      return drawSurface(measured.at, text, place, height);
   }
 }
 
@@ -157,6 +160,30 @@ function drawLeader(to: Vec2, text: string, place: Vec2, height: number): OnPape
     { is: 'text', at: [place[0], place[1] + ABOVE], text, height, anchor: 'middle', turn: 0, face: 'numbers' },
   ];
 }
+
+/** The mark of a surface (ISO 21920-1): a short and a long leg, a bar over what is asked, on a leader’s shelf. */
+function drawSurface(to: Vec2, text: string, place: Vec2, height: number): OnPaper[] {
+  const mark = 2 * height;
+  const wide = widthOfText(text, height) + mark;
+  const [x, y] = [place[0] - wide / 2, place[1]];
+  const foot: Vec2 = [x + mark / 2, y];
+  const [short, long]: [Vec2, Vec2] = [
+    [foot[0] - height * TAN30, y + height],
+    [foot[0] + mark * TAN30, y + mark],
+  ];
+  // The words are drawn below.
+  const leader = drawLeader(to, '', place, height).slice(0, 3).map((item, i) => (i === 1 ? line('size', [x, y], [x + wide, y]) : item)); // prettier-ignore
+  const right = place[0] >= to[0];
+  return [
+    line('size', [right ? x : x + wide, y], to),
+    ...leader.slice(1),
+    line('size', short, foot),
+    line('size', foot, long),
+    line('size', long, [x + wide, y + mark]),
+    { is: 'text', at: [long[0] + 1, y + mark - height - 1], text, height, anchor: 'start', turn: 0, face: 'numbers' },
+  ];
+}
+const TAN30 = Math.tan(Math.PI / 6);
 
 function drawAngle(
   { apex, from, value }: Extract<Measured, { is: 'angle' }>,

@@ -9,6 +9,7 @@ import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
 import type { CurvesOf } from './drawn-view.ts';
+import { chamferOfCone, chamferOfEdge, type ChamferTold } from './chamfer.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
@@ -20,7 +21,9 @@ export type Measured =
   | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean; /** Of straight edges from end to end: lines that lead out begin where these end. */ readonly edges?: readonly [Stretch | null, Stretch | null] } // prettier-ignore
   | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall } // prettier-ignore
   | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean }
-  | { readonly is: 'note'; readonly at: Vec2 };
+  | { readonly is: 'chamfer'; readonly at: Vec2; readonly told: ChamferTold; readonly true: boolean }
+  | { readonly is: 'note'; readonly at: Vec2 }
+  | { readonly is: 'surface'; readonly at: Vec2 };
 
 /** A hole as it is called out. */
 export interface HoleCall extends HoleTold {
@@ -114,7 +117,7 @@ export function measureSize(
   const lost = all.find((s) => 'lost' in s);
   if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];
-  const measured = size.kind === 'hole' ? calledOut(size, own[0]!.found, bodies, threadOf) : withEdges(measuredOf(size, own.map((s) => s.found)), own.map((s) => s.found)); // prettier-ignore
+  const measured = size.kind === 'hole' ? calledOut(size, own[0]!.found, bodies, threadOf) : size.kind === 'chamfer' ? chamferAt(size, own[0]!.found, bodies) : withEdges(measuredOf(size, own.map((s) => s.found)), own.map((s) => s.found)); // prettier-ignore
   if (typeof measured === 'string') return { measured: null, lost: measured, doubt: null };
   const doubt = own.find((s) => s.doubt !== null);
   return { measured, lost: null, doubt: doubt ? { says: `What it is taken at is only probably the same: ${doubt.doubt}.`, of: own.map((s) => s.spot) } : null }; // prettier-ignore
@@ -132,8 +135,10 @@ function measuredOf({ kind, ordinate }: SheetSize, found: readonly Found[]): Mea
   const [one, other] = found as [Found, Found | undefined];
   switch (kind) {
     case 'note':
-      return { is: 'note', at: one.piece.kind === 'line' || !one.round ? placeOf(one) : rimOf(one) };
+    case 'surface':
+      return { is: kind, at: one.piece.kind === 'line' || !one.round ? placeOf(one) : rimOf(one) };
     case 'hole':
+    case 'chamfer':
     case 'diameter':
     case 'radius':
       return roundSize(kind === 'radius' ? kind : 'diameter', one);
@@ -157,6 +162,16 @@ function calledOut(size: SheetSize, found: Found, bodies: readonly Body[], threa
   if (typeof hole === 'string') return hole;
   const { told, drill } = hole;
   return { ...round, value: told.diameter, hole: { ...told, times: holesAlike(body, hole).length, thread: threadOf(body, drill) } }; // prettier-ignore
+}
+
+function chamferAt({ of: [spot] }: SheetSize, found: Found, bodies: readonly Body[]): Measured | string {
+  const finding = spot && 'edge' in spot ? findEdge(spot.edge, bodies) : null;
+  const cone = found.round && finding && finding.how !== 'lost' ? chamferOfCone(finding.found.body, finding.found.edge) : null; // prettier-ignore
+  const told = found.round ? cone : chamferOfEdge(found.piece);
+  if (!told)
+    return 'A chamfer is told of an edge that stands at a slant in its view, or of the rim of a cone; pick one.';
+  const at = found.round && found.piece.kind !== 'line' ? rimOf(found) : found.piece.kind === 'line' && found.round ? found.piece.points[1] : placeOf(found); // prettier-ignore
+  return { is: 'chamfer', at, told, true: found.round !== null || found.level };
 }
 
 const rimOf = ({ piece }: Found): Vec2 => {

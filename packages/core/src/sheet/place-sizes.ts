@@ -65,7 +65,7 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
   const taken: Vec2[] = [];
   for (const { id, measured, text } of led) {
     if (measured.is === 'length' || measured.is === 'angle') continue;
-    const at = measured.is === 'note' ? measured.at : measured.center;
+    const at = 'at' in measured ? measured.at : measured.center;
     // On the right: lengths stand left and below.
     const x = box[2] + 7 + widthOfText(text, height) / 2;
     let y = Math.max(at[1] + 6, box[3] - 2);

@@ -1,6 +1,7 @@
 /** How a size reads. */
 import type { SheetSize } from '../document/sheet.ts';
 import { formatQuantity, type DisplayUnits } from '../units/units.ts';
+import { wordsOfChamfer } from './chamfer.ts';
 import type { HoleCall, Measured } from './measured.ts';
 
 /** The words of a size: its number as the design shows numbers, with what stands round it. */
@@ -10,12 +11,12 @@ export function wordsOfSize(
   units: DisplayUnits,
 ): string {
   // prettier-ignore
-  if (measured.is === 'note') return text?.trim() || 'Note';
+  if (measured.is === 'note' || measured.is === 'surface') return text?.trim() || (measured.is === 'note' ? 'Note' : 'Ra 3.2'); // prettier-ignore
   const kind = measured.is === 'angle' ? 'angle' : 'length';
   const plain = (value: number) => (kind === 'angle' ? formatQuantity(value, 'angle', units) : lengthText(value, units)); // prettier-ignore
   const sign = measured.is === 'diameter' ? 'Ø' : measured.is === 'radius' ? 'R' : '';
   const hole = 'hole' in measured ? measured.hole : undefined;
-  const number = hole?.thread ?? `${sign}${plain(measured.value)}`;
+  const number = measured.is === 'chamfer' ? wordsOfChamfer(measured.told, plain) : (hole?.thread ?? `${sign}${plain(measured.value)}`); // prettier-ignore
   const limited = `${number}${limitsText(limits, plain)}`;
   const called = hole ? callOut(hole, limited, units) : limited;
   const shown = `${called}${'true' in measured && !measured.true ? ' (not true)' : ''}`;

@@ -43,6 +43,8 @@ const FIELDS = [
 const write = (field: (typeof FIELDS)[number][0], text: string): void => void sheets.edit(setSheetField(session.activeSheet!, field, text)); // prettier-ignore
 
 const size = computed(() => (sheets.pickedSize ? sheets.sheet?.sizes[sheets.pickedSize] : undefined));
+/** All of it is written by hand. */
+const isWords = computed(() => size.value?.kind === 'note' || size.value?.kind === 'surface');
 const detail = computed(() => (sheets.pickedView ? sheets.sheet?.views[sheets.pickedView]?.detail : undefined));
 const changeDetail = (to: NonNullable<typeof detail.value>): void => void sheets.edit(changeSheetView(session.activeSheet!, sheets.pickedView!, { detail: to })); // prettier-ignore
 function setDetailScale(scale: [number, number] | null): void {
@@ -74,16 +76,18 @@ function setText(typed: string): void {
     <AuditList />
 
     <section v-if="size" aria-label="Size">
-      <h3 class="mb-1 font-semibold">{{ size.kind === 'note' ? 'This note' : 'This size' }}</h3>
+      <h3 class="mb-1 font-semibold">
+        {{ isWords ? (size.kind === 'note' ? 'This note' : 'This surface mark') : 'This size' }}
+      </h3>
       <PlainField
         :key="sheets.pickedSize ?? ''"
-        :label="size.kind === 'note' ? 'Its words' : 'Words round its number, which stands where <> does'"
+        :label="isWords ? 'Its words' : 'Words round its number, which stands where <> does'"
         :value="size.text ?? ''"
-        :placeholder="size.kind === 'note' ? 'Break sharp edges' : '4× <> THRU'"
+        :placeholder="size.kind === 'note' ? 'Break sharp edges' : size.kind === 'surface' ? 'Ra 3.2' : '4× <> THRU'"
         @set="setText"
       />
       <PlainField
-        v-if="size.kind !== 'note'"
+        v-if="!isWords && size.kind !== 'chamfer'"
         :key="`limits ${sheets.pickedSize}`"
         class="mt-2"
         label="Tolerance or fit"

@@ -6,7 +6,7 @@ import type { Verb } from '../verbs/verbs.ts';
 import { useSheets } from './sheet-store.ts';
 
 const SIZE_NAMES: Readonly<Record<SizeKind, string>> = {
-  across: 'Length across', up: 'Length up', straight: 'Length', diameter: 'Diameter', hole: 'Hole', radius: 'Radius', angle: 'Angle', note: 'Note',
+  across: 'Length across', up: 'Length up', straight: 'Length', diameter: 'Diameter', hole: 'Hole', radius: 'Radius', angle: 'Angle', chamfer: 'Chamfer', surface: 'Surface mark', note: 'Note',
 }; // prettier-ignore
 const ROW_NAMES: Readonly<Record<RowOfSizes, string>> = { chain: 'Chain', from_first: 'All from the first', ordinates: 'Ordinates' }; // prettier-ignore
 
@@ -28,9 +28,10 @@ export function useSpotVerbs() {
     if (!one || more) return [];
     const isLine = (what: string) => what === 'line' || what === 'side';
     if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : ['across', 'up', 'straight']; // prettier-ignore
-    if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'hole', 'radius', 'note'] : ['radius', 'diameter', 'note']; // prettier-ignore
-    if (one.what === 'side') return ['diameter', 'note'];
-    return one.what === 'line' ? ['straight', 'note'] : ['note'];
+    if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
+    if (one.what === 'side') return ['diameter', 'chamfer', 'surface', 'note'];
+    if (one.what !== 'line') return ['note'];
+    return one.slanted ? ['straight', 'chamfer', 'surface', 'note'] : ['straight', 'surface', 'note'];
   });
   const kindVerbs = (): Verb[] => kinds.value.map((kind): Verb => ({ id: kind, label: SIZE_NAMES[kind], ...(kind === kinds.value[0] ? { key: 'd' } : {}), run: () => sheets.take(kind) })); // prettier-ignore
 

@@ -6,10 +6,10 @@ import { rowsOfHole } from './hole-rows.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
-import { dot, type Vec3 } from '../../space/vector.ts';
+import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
 import type { DrawnView } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
-import type { SizeState } from '../measured.ts';
+import type { Measured, SizeState } from '../measured.ts';
 import { wordOfView } from '../view-kinds.ts';
 import { alikeRounds, candidates } from './candidates.ts';
 import { RowSpace } from './row-space.ts';
@@ -39,7 +39,7 @@ export interface Audit {
 const COUNT = /^\s*(\d+)\s*[×x]/;
 
 /** In this order sizes are taken to say something; what follows from those before is said twice. */
-const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'across', 'up', 'straight', 'angle', 'note'];
+const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'across', 'up', 'straight', 'angle', 'chamfer', 'surface', 'note']; // prettier-ignore
 
 /** @param bodies of the part that is drawn */
 export function auditSheet(
@@ -74,17 +74,17 @@ export function auditSheet(
       continue;
     }
     findings.push(...faultsOf(id, size, state, wordOfView(view)));
-    if (!('true' in state.measured) || !state.measured.true || (size.ordinate && state.measured.value === 0)) continue; // prettier-ignore
+    const { measured } = state;
     const frame = views.get(size.view)?.frame;
-    const row = frame ? rowOfSize(shape, size, state.measured, frame) : null;
-    if (!row) {
+    if (!frame || !('true' in measured) || !measured.true || (size.ordinate && 'value' in measured && measured.value === 0)) continue; // prettier-ignore
+    const counted = countedRounds(shape, size);
+    const agrees = counted !== null && counted.told === counted.rounds.length;
+    const rows = agrees ? counted.rounds.map((r) => shape.only(r.unknown)) : rowsOf(shape, size, measured, frame);
+    if (rows.length === 0) {
       silent++;
       continue;
     }
-    const counted = countedRounds(shape, size);
-    if (counted && counted.told !== counted.rounds.length) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
-    const hole = size.kind === 'hole' ? rowsOfHole(shape, size) : null;
-    const rows = hole ?? (counted && counted.told === counted.rounds.length ? counted.rounds.map((r) => shape.only(r.unknown)) : [row]); // prettier-ignore
+    if (counted && !agrees) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
     const follows = rows.map((own) => space.add(own, id));
     if (follows.every((f) => f !== null))
       findings.push(
@@ -116,6 +116,14 @@ export function auditSheet(
   return { findings, taken: [...new Set(taken)], freedoms: free, settled, unjudged: shape.others };
 }
 
+/** What a size says of the shape; nothing where that is not judged. */
+function rowsOf(shape: Shape, size: SheetSize, measured: Measured, frame: Frame): readonly Float64Array[] {
+  const hole = size.kind === 'hole' ? rowsOfHole(shape, size) : null;
+  if (hole) return hole;
+  const ways: readonly Measured[] = measured.is === 'chamfer' ? ([[1, 0], [0, 1]] as const).map((along) => ({ is: 'length', from: along, to: along, along, value: 0, true: true })) : [measured]; // prettier-ignore
+  return ways.flatMap((way) => rowOfSize(shape, size, way, frame) ?? []);
+}
+
 /** What a size is called in a sentence. */
 const named = ({ kind }: SheetSize, look: string): string =>
   `the ${kind === 'across' || kind === 'up' || kind === 'straight' ? 'length' : kind} in the ${look} view`;
@@ -126,7 +134,7 @@ function faultsOf(id: string, size: SheetSize, { measured, doubt }: SizeState, l
   if (doubt) found.push({ kind: 'lost', says: doubt.says, sizes: [id], cure: { ...size, of: [...doubt.of] } });
   if (measured && 'true' in measured && !measured.true) found.push({ kind: 'wrong', says: `In the ${look} view this size is not seen true; take it in a view straight onto it.`, sizes: [id], cure: null }); // prettier-ignore
   if (measured?.is === 'radius' && measured.whole) found.push({ kind: 'wrong', says: 'A radius is given of a full circle; its diameter is what is made and measured.', sizes: [id], cure: { ...size, kind: 'diameter' } }); // prettier-ignore
-  if (size.kind !== 'note' && size.text && !size.text.includes('<>') && /\d/.test(size.text.replace(COUNT, ''))) found.push({ kind: 'wrong', says: `A number is written by hand in “${size.text}”, which does not follow the model; let <> stand for the size.`, sizes: [id], cure: null }); // prettier-ignore
+  if (size.kind !== 'note' && size.kind !== 'surface' && size.text && !size.text.includes('<>') && /\d/.test(size.text.replace(COUNT, ''))) found.push({ kind: 'wrong', says: `A number is written by hand in “${size.text}”, which does not follow the model; let <> stand for the size.`, sizes: [id], cure: null }); // prettier-ignore
   return found;
 }
 

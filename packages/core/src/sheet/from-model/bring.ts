@@ -145,7 +145,7 @@ function stateOf(size: SheetSize, { looked, bodies, curvesOf }: Bringing): SizeS
 
 function comesTo(value: number, size: SheetSize, of: Bringing): boolean {
   const { measured } = stateOf(size, of);
-  if (!measured || measured.is === 'note' || !measured.true) return false;
+  if (!measured || !('value' in measured) || !measured.true) return false;
   if (size.kind === 'hole') return true;
   const same = (other: number) => Math.abs(measured.value - other) < SAME * Math.max(1, value);
   // A diameter says a radius, and the other way round.
