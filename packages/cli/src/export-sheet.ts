@@ -20,7 +20,8 @@ export async function exportSheet(design: Design, format: string, name: string):
   try {
     const geometry = await sheetGeometry(own, id, evaluator, kernel, new Known());
     for (const says of geometry.says) console.error(says);
-    for (const { kind, says } of geometry.audit?.findings ?? []) if (kind !== 'missing') console.error(says);
+    for (const { kind, says } of geometry.audit?.findings ?? geometry.faults)
+      if (kind !== 'missing') console.error(says);
     const drawing = drawingOf(sheet, composeSheet(sheet, { name: subjectOf(own, sheet) }, geometry, own.units));
     if (format === 'svg') return sheetSvg(drawing);
     if (format === 'dxf') return sheetDxf(drawing);

@@ -1,7 +1,7 @@
 /** What a sheet shows: an assembly at home, in a kept position, taken apart; a part as a variant has it. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addPart, addSheet, addSheetView, addStep, addVariant, addVariantColumn, bringSizes, changeSheet, composeSheet, emptyDesign, keepPose, Known, newSheet, PartEvaluator, placeInstances, setDimension, setVariantCell, sheetGeometry, wordsOfSize,
+  addAssembly, addDimension, addPart, addSheet, addSheetView, addStep, addVariant, addVariantColumn, bringSizes, changeSheet, composeSheet, emptyDesign, keepPose, Known, newSheet, PartEvaluator, placeInstances, putSize, removeInstances, setDimension, setVariantCell, sheetGeometry, wordsOfSize,
   type Design, type Edit, type SheetGeometry,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -61,6 +61,33 @@ describe('how an assembly stands on its sheet', () => {
   test('a position that is kept no more is told, and home is drawn', async () => {
     const gone = await geometryOf(edited(assembly, changeSheet('h', { shown: { pose: 'gone' } })));
     expect([heightIn(gone), gone.says]).toEqual([expect.closeTo(14, 6), ['The position that was drawn is no longer kept; it is drawn at home.']]); // prettier-ignore
+  });
+});
+
+describe('sizes on the sheet of an assembly', () => {
+  const edgesAt = ({ views }: SheetGeometry, z: number) => views.get('f')!.spots.filter((s) => s.what === 'line' && s.piece.kind === 'line' && s.piece.points.every(([, y]) => Math.abs(y - z) < 1e-6)); // prettier-ignore
+  const overAll = (geometry: SheetGeometry): Edit => putSize('h', [['z', { kind: 'up', view: 'f', of: [edgesAt(geometry, 0)[0]!.spot, edgesAt(geometry, 14)[0]!.spot] }]]); // prettier-ignore
+
+  test('from one part to another, following both; parts alike are told apart', async () => {
+    const sized = edited(assembly, overAll(await geometryOf(assembly)));
+    const read = async (design: Design) => (await geometryOf(design)).sizes.get('z')!;
+    expect((await read(sized)).measured).toMatchObject({ is: 'length', value: expect.closeTo(14, 6), true: true });
+    // Two lids: the size stays with the one it was taken at.
+    const two = edited(sized, placeInstances('a', [['l2', { of: { part: 'lid' }, home: pose(0, 0, 14) }]]));
+    expect(await read(two)).toMatchObject({ lost: null, doubt: null, measured: { value: expect.closeTo(14, 6) } });
+    const taller = edited(two, setDimension('h', '16 mm'));
+    expect((await read(taller)).measured).toMatchObject({ value: expect.closeTo(14, 6) });
+    const apart = edited(sized, keepPose('a', 'k', { name: 'Lid up', at: { l: pose(0, 0, 27) } }), changeSheet('h', { shown: { pose: 'k' } })); // prettier-ignore
+    expect((await read(apart)).measured).toMatchObject({ value: expect.closeTo(31, 6) });
+  });
+
+  test('what is lost is told though nothing else is judged; solids are let go of', async () => {
+    const sized = edited(assembly, overAll(await geometryOf(assembly)));
+    const held = kernel.held;
+    const gone = await geometryOf(edited(sized, removeInstances('a', ['l'])));
+    expect(gone.audit).toBeNull();
+    expect(gone.faults).toMatchObject([{ kind: 'lost', sizes: ['z'] }]);
+    expect(kernel.held).toBe(held);
   });
 });
 

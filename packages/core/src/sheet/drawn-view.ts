@@ -55,10 +55,10 @@ export interface DrawnView {
 
 const FLAT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], normal: [0, 0, 1] };
 
-/** A solid that is seen; its names where sizes can be taken of it. */
+/** A solid that is seen, with its names. */
 export interface Seen {
   readonly solid: SolidHandle;
-  readonly body: Body | null;
+  readonly body: Body;
   /** Stands for its exact content and place. */
   readonly key: string;
 }
@@ -129,12 +129,10 @@ function drawSolids(
 ): DrawnView {
   // Where sizes can be taken. Seams are no edges of the shape, though a contour may lie on one.
   const edges = seen.flatMap(({ solid, body }, i) =>
-    body === null
-      ? []
-      : curvesOf(solid).flatMap((curve, edge) => {
-          const [one, other] = body.facts.edges[edge]!.faces;
-          return one === other ? [] : [{ body: i, edge, piece: flatten(frame, curve) }];
-        }),
+    curvesOf(solid).flatMap((curve, edge) => {
+      const [one, other] = body.facts.edges[edge]!.faces;
+      return one === other ? [] : [{ body: i, edge, piece: flatten(frame, curve) }];
+    }),
   );
   const found = kernel
     .projected(
@@ -223,7 +221,7 @@ function spotsOf(
   const corners = new Set<string>();
   for (const { body: at, edge, piece } of edges) {
     const { body } = seen[at]!;
-    if (!body || !drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
+    if (!drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
     const slanted = what === 'line' ? slantedAt(frame, body, edge) : null;

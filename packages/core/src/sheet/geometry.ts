@@ -3,6 +3,7 @@ import type { CutPlan } from './cut-open.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import type { ListedPart } from './listed-part.ts';
 import type { Audit } from './audit/audit.ts';
+import type { AuditFinding } from './audit/faults-of-sizes.ts';
 import type { DrawnView } from './drawn-view.ts';
 import type { SizeState } from './measured.ts';
 
@@ -23,6 +24,8 @@ export interface SheetGeometry {
   readonly parts: readonly ListedPart[];
   /** By view and part: where of it most is seen, mm of the model. */
   readonly seen: ReadonlyMap<string, ReadonlyMap<string, Vec2>>;
+  /** What is wrong with sizes by themselves. */
+  readonly faults: readonly AuditFinding[];
   /** Null of assemblies, which are not remade from a sheet. */
   readonly audit: Audit | null;
 }

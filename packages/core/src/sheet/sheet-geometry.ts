@@ -7,11 +7,13 @@ import type { SolidKernel } from '../solid/kernel.ts';
 import { THREADS } from '../standards/threads.ts';
 import { MATERIALS } from '../standards/materials.ts';
 import { auditSheet } from './audit/audit.ts';
+import { faultsOfSizes } from './audit/faults-of-sizes.ts';
 import { drawViews } from './draw-views.ts';
 import { rememberedCurves, type DrawnView } from './drawn-view.ts';
 import type { SheetGeometry } from './geometry.ts';
 import { whereSeen } from './listed.ts';
-import { asShown, SheetFailure, subjectOf } from './subject.ts';
+import { stepOfName } from './member-bodies.ts';
+import { asShown, SheetFailure, subjectOf, type Subject } from './subject.ts';
 import { measureSize, type SizeState, type ThreadOf } from './measured.ts';
 
 /** @throws SheetFailure where there is nothing to draw; KernelError; Superseded */
@@ -36,7 +38,7 @@ export async function sheetGeometry(
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
       const drawn = views.get(size.view);
-      const state = !view ? lostView('its view no longer stands on the sheet; remove it.') : !drawn ? lostView('its view cannot be drawn; see what is said of it.') : seenThere(view.look, measureSize(size, drawn.frame, bodies, curvesOf, threadsOf(design, sheet))); // prettier-ignore
+      const state = !view ? lostView('its view no longer stands on the sheet; remove it.') : !drawn ? lostView('its view cannot be drawn; see what is said of it.') : seenThere(view.look, measureSize(size, drawn.frame, bodies, curvesOf, threadsOf(design, sheet, subject))); // prettier-ignore
       sizes.set(key, state);
     }
     return {
@@ -49,7 +51,8 @@ export async function sheetGeometry(
       parts: subject.parts,
       shown: [called, subject.shown].filter((t) => t !== null).join(', ') || null,
       seen: new Map([...views].map(([id, view]) => [id, whereSeen(view, subject.partOf)])),
-      audit: bodies.length > 0 ? auditSheet(design, sheet, bodies, views, sizes) : null,
+      faults: faultsOfSizes(sheet, sizes),
+      audit: 'part' in sheet.of ? auditSheet(design, sheet, bodies, views, sizes) : null,
     };
   } finally {
     subject.done();
@@ -57,11 +60,12 @@ export async function sheetGeometry(
 }
 
 /** By the step that made a face: what its hole is tapped for. */
-const threadsOf = (design: Design, { of }: Sheet): ThreadOf => {
-  const steps = 'part' in of ? design.parts[of.part]?.steps : undefined;
+const threadsOf = ({ parts }: Design, { of }: Sheet, { bodies, partOf }: Subject): ThreadOf => {
   return (body, face) => {
+    const part = 'part' in of ? of.part : partOf[bodies.indexOf(body)];
+    const steps = part === undefined ? undefined : parts[part]?.steps;
     for (const name of body.faceNames[face] ?? []) {
-      const step = steps?.[name.step];
+      const step = steps?.[stepOfName(name)];
       if (step?.kind !== 'hole' || step.form !== 'tapped' || typeof step.size !== 'string') continue;
       return Object.hasOwn(THREADS, step.size) ? THREADS[step.size]!.label : null;
     }

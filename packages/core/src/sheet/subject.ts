@@ -15,6 +15,7 @@ import { further, type Vec3 } from '../space/vector.ts';
 import { massOf, type MaterialKey } from '../standards/materials.ts';
 import { asVariant } from '../variants/apply.ts';
 import type { Seen } from './drawn-view.ts';
+import { placedBody } from './member-bodies.ts';
 import type { ListedPart } from './listed-part.ts';
 import { listedOf } from './listed.ts';
 
@@ -23,7 +24,7 @@ export class SheetFailure extends Error {}
 
 export interface Subject {
   readonly seen: readonly Seen[];
-  /** Of a part, in which sizes are found. */
+  /** In which sizes are found. */
   readonly bodies: readonly Body[];
   readonly mass: number | null;
   readonly material: MaterialKey | null;
@@ -70,11 +71,12 @@ export async function subjectOf(
   const partOf: string[] = [];
   const trails: [Vec3, Vec3][] = [];
   let mass: number | null = 0;
-  for (const { part, link, within, hidden, instance } of it.members) {
+  for (const { key, part, link, within, hidden, instance } of it.members) {
     if (hidden) continue;
     const to = transformOf(poseWithin(standing.poses[link]!, within));
-    for (const body of bodiesOf(part)) {
-      placed.push({ solid: kernel.placed(body.solid, to).solid, body: null, key: `${body.key} ${to.flat().join()}` });
+    for (const own of bodiesOf(part)) {
+      const body = placedBody(own, key, to, kernel);
+      placed.push({ solid: body.solid, body, key: body.key });
       partOf.push(part);
     }
     const own = instance.material ?? design.parts[part]?.material;
@@ -86,7 +88,7 @@ export async function subjectOf(
     const middle = [0, 1, 2].map((k) => (box.min[k]! + box.max[k]!) / 2) as unknown as Vec3;
     trails.push([middle, further(middle, by, 1)]);
   });
-  return { seen: placed, bodies: [], mass, material: null, says: standing.says, partOf, parts: listedOf(design, it.members, outcomes), trails, shown: standing.called, done: () => placed.forEach((s) => kernel.free(s.solid)) }; // prettier-ignore
+  return { seen: placed, bodies: placed.map((s) => s.body), mass, material: null, says: standing.says, partOf, parts: listedOf(design, it.members, outcomes), trails, shown: standing.called, done: () => placed.forEach((s) => kernel.free(s.solid)) }; // prettier-ignore
 }
 
 async function partDrawn(

@@ -8,6 +8,8 @@ import { useSheets } from './sheet-store.ts';
 const sheets = useSheets();
 const session = useSession();
 const audit = computed(() => sheets.geometry?.audit ?? null);
+/** Of an assembly only what is wrong with its sizes is told. */
+const findings = computed<readonly AuditFinding[]>(() => audit.value?.findings ?? sheets.geometry?.faults ?? []);
 const WORDS = { missing: 'missing', twice: 'said twice', wrong: 'not right', lost: 'lost' } as const;
 const TONES = { missing: 'text-bad', twice: 'text-warn', wrong: 'text-bad', lost: 'text-bad' } as const;
 
@@ -31,15 +33,15 @@ function show({ sizes }: AuditFinding): void {
     <p v-if="!sheets.geometry" class="text-quiet">
       {{ sheets.trouble ? 'Nothing is drawn, so nothing is judged.' : 'The sheet is being drawn.' }}
     </p>
-    <p v-else-if="!audit" class="text-quiet">
-      Assemblies are shown by their sheets, not remade from them; nothing is judged here.
-    </p>
     <template v-else>
+      <p v-if="!audit" class="text-quiet">
+        Assemblies are shown by their sheets, not remade from them; whether sizes are missing is not judged.
+      </p>
       <button v-if="toAdd.length > 1" class="button self-start" @click="addAll">
         Add all {{ toAdd.length }} that are missing
       </button>
       <article
-        v-for="(finding, i) in audit.findings"
+        v-for="(finding, i) in findings"
         :key="i"
         class="rounded-lg border border-hairline p-2"
         :data-finding="finding.kind"
@@ -73,15 +75,17 @@ function show({ sizes }: AuditFinding): void {
         </p>
         <p>{{ finding.says }}</p>
       </article>
-      <p v-if="audit.findings.length === 0 && audit.unjudged === 0" class="text-good">Everything is settled.</p>
-      <p v-else-if="audit.findings.length === 0" class="text-warn">
-        What is judged is settled; not all of the shape is judged.
-      </p>
-      <p class="text-quiet">
-        {{ audit.settled }} of {{ audit.freedoms }} freedoms of the shape are settled by
-        {{ Object.keys(sheets.sheet?.sizes ?? {}).length }} sizes.
-      </p>
-      <p v-for="says in audit.taken" :key="says" class="text-quiet">{{ says }}</p>
+      <template v-if="audit">
+        <p v-if="findings.length === 0 && audit.unjudged === 0" class="text-good">Everything is settled.</p>
+        <p v-else-if="findings.length === 0" class="text-warn">
+          What is judged is settled; not all of the shape is judged.
+        </p>
+        <p class="text-quiet">
+          {{ audit.settled }} of {{ audit.freedoms }} freedoms of the shape are settled by
+          {{ Object.keys(sheets.sheet?.sizes ?? {}).length }} sizes.
+        </p>
+        <p v-for="says in audit.taken" :key="says" class="text-quiet">{{ says }}</p>
+      </template>
     </template>
   </section>
 </template>

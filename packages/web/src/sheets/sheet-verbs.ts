@@ -82,7 +82,7 @@ export function useSheetVerbs() {
     return view ? `${wordOfView(view)} view` : '';
   });
   const hint = computed(() =>
-    subject.value === '' && sheets.geometry?.audit && Object.keys(sheets.sheet?.sizes ?? {}).length === 0
+    subject.value === '' && sheets.geometry && Object.keys(sheets.sheet?.sizes ?? {}).length === 0
       ? 'Pick an edge, a round or a corner, with Shift several, then say which size.'
       : '',
   );

@@ -12,18 +12,10 @@ import { frameOfLook } from '../looks.ts';
 import type { Measured, SizeState } from '../measured.ts';
 import { wordOfView } from '../view-kinds.ts';
 import { alikeRounds, candidates } from './candidates.ts';
+import { COUNT, faultsOfSizes, namedSize, type AuditFinding } from './faults-of-sizes.ts';
 import { RowSpace } from './row-space.ts';
 import { foundSpot, roundOf, rowOfSize } from './said.ts';
 import { Shape, type RoundFreedom } from './shape.ts';
-
-export interface AuditFinding {
-  readonly kind: 'missing' | 'twice' | 'wrong' | 'lost';
-  readonly says: string;
-  /** Sizes on the sheet that it is about. */
-  readonly sizes: readonly string[];
-  /** What would settle it: a size to be added, or to stand in place of the one it is about. */
-  readonly cure: SheetSize | null;
-}
 
 export interface Audit {
   readonly findings: readonly AuditFinding[];
@@ -36,8 +28,6 @@ export interface Audit {
   readonly unjudged: number;
 }
 
-const COUNT = /^\s*(\d+)\s*[×x]/;
-
 /** In this order sizes are taken to say something; what follows from those before is said twice. */
 const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'across', 'up', 'straight', 'angle', 'chamfer', 'surface', 'note']; // prettier-ignore
 
@@ -49,7 +39,7 @@ export function auditSheet(
   views: ReadonlyMap<string, DrawnView>,
   sizes: ReadonlyMap<string, SizeState>,
 ): Audit {
-  const findings: AuditFinding[] = [];
+  const findings: AuditFinding[] = faultsOfSizes(sheet, sizes);
   const shape = new Shape(bodies, frameOfLook(sheet.front, 'front'));
   const space = new RowSpace<string | null>(shape.width);
   for (const row of shape.relations()) space.add(row, null);
@@ -64,16 +54,7 @@ export function auditSheet(
     const state = sizes.get(id);
     const view = sheet.views[size.view];
     if (!state) continue;
-    if (state.lost !== null || !state.measured || !view) {
-      findings.push({
-        kind: 'lost',
-        says: `${view ? named(size, wordOfView(view)).replace('the', 'The') : 'A size'}: ${state.lost ?? 'its view no longer stands on the sheet.'}`,
-        sizes: [id],
-        cure: null,
-      });
-      continue;
-    }
-    findings.push(...faultsOf(id, size, state, wordOfView(view)));
+    if (state.lost !== null || !state.measured || !view) continue;
     const { measured } = state;
     const frame = views.get(size.view)?.frame;
     if (!frame || !('true' in measured) || !measured.true || (size.ordinate && 'value' in measured && measured.value === 0)) continue; // prettier-ignore
@@ -124,20 +105,6 @@ function rowsOf(shape: Shape, size: SheetSize, measured: Measured, frame: Frame)
   return ways.flatMap((way) => rowOfSize(shape, size, way, frame) ?? []);
 }
 
-/** What a size is called in a sentence. */
-const named = ({ kind }: SheetSize, look: string): string =>
-  `the ${kind === 'across' || kind === 'up' || kind === 'straight' ? 'length' : kind} in the ${look} view`;
-
-/** What is wrong with a size by itself. */
-function faultsOf(id: string, size: SheetSize, { measured, doubt }: SizeState, look: string): AuditFinding[] {
-  const found: AuditFinding[] = [];
-  if (doubt) found.push({ kind: 'lost', says: doubt.says, sizes: [id], cure: { ...size, of: [...doubt.of] } });
-  if (measured && 'true' in measured && !measured.true) found.push({ kind: 'wrong', says: `In the ${look} view this size is not seen true; take it in a view straight onto it.`, sizes: [id], cure: null }); // prettier-ignore
-  if (measured?.is === 'radius' && measured.whole) found.push({ kind: 'wrong', says: 'A radius is given of a full circle; its diameter is what is made and measured.', sizes: [id], cure: { ...size, kind: 'diameter' } }); // prettier-ignore
-  if (size.kind !== 'note' && size.kind !== 'surface' && size.text && !size.text.includes('<>') && /\d/.test(size.text.replace(COUNT, ''))) found.push({ kind: 'wrong', says: `A number is written by hand in “${size.text}”, which does not follow the model; let <> stand for the size.`, sizes: [id], cure: null }); // prettier-ignore
-  return found;
-}
-
 /** Of a size that says how many have it: those of the shape that do. */
 function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: readonly RoundFreedom[] } | null {
   const told = COUNT.exec(size.text ?? '')?.[1];
@@ -150,7 +117,7 @@ function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: r
 function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[], sheet: Sheet): AuditFinding {
   const others = [...new Set(from)].filter((o): o is string => o !== null && o !== id);
   const look = (s: SheetSize) => wordOfView(sheet.views[s.view]!);
-  const where = others.map((o) => named(sheet.sizes[o]!, look(sheet.sizes[o]!)));
+  const where = others.map((o) => namedSize(sheet.sizes[o]!, look(sheet.sizes[o]!)));
   const by = others.length === 0 ? 'how the shape is drawn' : [...new Set(where)].slice(0, 3).join(', ');
   return {
     kind: 'twice',
