@@ -1,5 +1,5 @@
 /** Sheets: five views of a part of 300 faces, the same after one edit of a size, an assembly, and putting 300 sizes on paper. */
-import { addPart, addSheet, addSheetView, addStep, applyEdit, composeSheet, emptyDesign, Known, Ledger, Nesting, newSheet, PartEvaluator, putSize, readDesign, sheetGeometry, type Design, type DrawnView, type Edit, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
+import { addAssembly, addPart, addSheet, addSheetView, addStep, applyEdit, composeSheet, emptyDesign, Known, Ledger, Nesting, newSheet, PartEvaluator, placeInstances, putSize, readDesign, sheetGeometry, type Design, type DrawnView, type Edit, type SheetSize, type Step } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { readFileSync } from 'node:fs';
 import { report } from './measure.ts';
@@ -66,6 +66,20 @@ const [assembly] = Object.entries(read.assemblies!).find(([, a]) => a.name === '
 const drive = edited(read, addSheet('h', newSheet('Sheet', { assembly }, null)));
 await sheetGeometry(drive, 'h', evaluator, kernel, new Known());
 report('sheet', 'four views of an assembly, by its parts', read.assemblies![assembly]!.instanceOrder.length, (await drawn(drive)).took, 'ms'); // prettier-ignore
+
+// Fifty combs of 50 faces each, side by side and over each other.
+const home = (i: number) => ({ at: [(i % 10) * 60, Math.floor(i / 10) * 30, (i % 3) * 12] as [number, number, number], turn: [0, 0, 0, 1] as [number, number, number, number] }); // prettier-ignore
+const rows = edited(
+  emptyDesign('Rows'),
+  addPart('p', 'Comb'),
+  addStep('p', 's', comb(12)),
+  addStep('p', 'e', { kind: 'extrude', name: 'Comb', profile: { sketch: 's', regions: 'all' }, way: 'one_way', distance: '10 mm', result: 'new_body' } as Step), // prettier-ignore
+  addAssembly('a', 'Rows'),
+  placeInstances('a', Array.from({ length: 50 }, (_, i) => [`i${i}`, { of: { part: 'p' }, home: home(i) }])), // prettier-ignore
+  addSheet('h', newSheet('Sheet', { assembly: 'a' }, null)),
+);
+await evaluator.evaluate(rows, Ledger.of(rows), 'p');
+report('sheet', 'four views of an assembly, by its parts', 50, (await drawn(rows)).took, 'ms');
 
 // The set of shapes by which laying is measured: 50 of each, 2 mm apart, quarter turns, on a strip 1,500 wide.
 const hexagon = Array.from({ length: 6 }, (_, i): [number, number] => [40 * Math.cos((i * Math.PI) / 3), 40 * Math.sin((i * Math.PI) / 3)]); // prettier-ignore

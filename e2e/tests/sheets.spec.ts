@@ -114,11 +114,9 @@ test('a bracket is drawn, what its sheet lacks is found and added, it follows a 
     await w.step('Boss').getByRole('button', { name: 'More for Boss' }).click();
     await page.getByRole('menuitem', { name: 'Suppress' }).click();
     await page.getByRole('button', { name: 'Work on Sheet' }).click();
-    await expect(audit.locator('[data-finding="lost"]').first()).toContainText(
-      'The diameter in the front view: what it was taken at is gone',
-    );
-    await expect(words.filter({ hasText: /^136$/ })).toHaveCount(1);
     const lost = audit.locator('[data-finding="lost"]');
+    await expect(lost.getByText('The diameter in the front view: what it was taken at is gone')).toHaveCount(2);
+    await expect(words.filter({ hasText: /^136$/ })).toHaveCount(1);
     await expect(lost).toHaveCount(3);
     await lost.first().getByRole('button', { name: 'remove' }).click();
     await expect(lost).toHaveCount(2);
@@ -191,7 +189,7 @@ test('a bore is called out with its fit, enlarged, and the sheet is given away a
   await page.mouse.click(front.x - 60, front.y - 20);
   await onBore();
   await w.verb('Enlarge here').click();
-  const detail = sheet.locator('[data-view="detail"]');
+  const detail = sheet.locator('[data-view="enlarged"]');
   await expect(detail.locator('text')).toHaveText([/^Z {2}\d+ : \d+$/]);
   await panel.getByLabel('Shows round it').fill('8');
   await panel.getByLabel('Shows round it').press('Enter');
@@ -215,4 +213,71 @@ test('a bore is called out with its fit, enlarged, and the sheet is given away a
     if (told) await expect(page.getByText(told)).toBeVisible();
   } // prettier-ignore
   await expect(panel.getByLabel('Drawn by')).toHaveValue('M. Oak');
+});
+
+test('the model’s sizes are brought; a stepped section, an issue shown as it was, and a print at its size', async ({
+  page,
+  workplace: w,
+}) => {
+  await w.openDemo();
+  const sheet = page.getByTestId('sheet');
+  const audit = page.getByRole('region', { name: 'Audit' });
+  const words = sheet.locator('[data-size] text');
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  await expect(sheet.locator('[data-view]')).toHaveCount(4);
+
+  await test.step('the recipe’s own dimensions settle all of it, and what no view shows is named', async () => {
+    await w.verb('Bring the model’s sizes').click();
+    await expect(page.getByText('10 dimensions of the model stand on the sheet now.')).toContainText('No view shows drill.distance'); // prettier-ignore
+    await expect(audit).toContainText('Everything is settled.');
+    await w.setInLedger('pin_dia', '12 mm');
+    await expect(words.filter({ hasText: 'Ø12.2' })).toHaveCount(1);
+  });
+
+  const front = (await sheet.locator('[data-view="front"]').boundingBox())!;
+  const pick = (x: number, y: number) => page.mouse.click(front.x + (front.width * x) / 96, front.y + (front.height * (136 - y)) / 136); // prettier-ignore
+  await test.step('three rounds are cut through in steps, and marked so', async () => {
+    for (const [i, at] of (
+      [
+        [14 + 3.3, 14],
+        [82 - 3.3, 122],
+        [48 + 13, 68],
+      ] as const
+    ).entries()) {
+      if (i > 0) await page.keyboard.down('Shift');
+      await pick(...at);
+      await page.keyboard.up('Shift');
+    }
+    await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('3 places');
+    await w.verb('Stepped section from the right').click();
+    await expect(sheet.locator('[data-view="right"] text')).toHaveText(['A–A']);
+    await expect(sheet.locator('[data-view="front"] text')).toHaveText(['A', 'A']);
+  });
+
+  await test.step('given away, changed, and shown as it was', async () => {
+    await audit.getByLabel('What the issue is for').fill('For the shop');
+    await audit.getByRole('button', { name: 'Issue', exact: true }).click();
+    await expect(audit.getByText('For the shop')).toBeVisible();
+    await w.setInLedger('plate_thk', '9 mm');
+    await expect(audit.getByTestId('changed')).toContainText('6 is 9 now');
+    await audit.getByRole('button', { name: 'Show issue A as it was' }).click();
+    await expect(words.filter({ hasText: /^6$/ })).toHaveCount(1);
+    await audit.getByRole('button', { name: 'Back to the present' }).click();
+    await expect(words.filter({ hasText: /^9$/ })).toHaveCount(1);
+  });
+
+  await test.step('printed on paper of its own size', async () => {
+    await page.evaluate(() => (window.print = () => undefined));
+    await w.verb('Print').click();
+    const bytes = await page.pdf({ preferCSSPageSize: true });
+    const paper = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+    expect(paper.numPages).toBe(1);
+    const printed = await paper.getPage(1);
+    expect(printed.view.map((x) => Math.round((x * 25.4) / 72))).toEqual([0, 0, 420, 297]);
+    const text = (await printed.getTextContent()).items.map((i) => ('str' in i ? i.str : '')).join(' ');
+    expect(text).toContain('Wall bracket');
+    expect(text).not.toContain('Ledger');
+    await page.evaluate(() => void window.dispatchEvent(new Event('afterprint')));
+    await expect(page.locator('.printed-sheet')).toHaveCount(0);
+  });
 });

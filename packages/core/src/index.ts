@@ -53,6 +53,7 @@ export { findVertex, refOfVertex } from './names/find-vertex.ts';
 export { findBody, refOfBody } from './names/find-body.ts';
 export { nameOf, readName, stepsIn, type Name } from './names/name.ts';
 export { LazyFacts } from './names/facts.ts';
+export { MovedFacts, movedCurve } from './names/moved-facts.ts';
 export type { NamedBody } from './names/neighbours.ts';
 export { SketchDrag } from './sketch/drag.ts';
 export { SketchPen, type Anchor, type Inferred, type Place } from './sketch/draw/pen.ts';

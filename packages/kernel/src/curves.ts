@@ -11,6 +11,12 @@ export function curvesOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Sh
   return edgesOf(oc, scope, shape).map((edge) => curveOf(oc, scope, edge));
 }
 
+const evenly = (from: Vec3, to: Vec3): Vec3[] =>
+  Array.from({ length: SAMPLES }, (_, i) => {
+    const t = i / (SAMPLES - 1);
+    return [0, 1, 2].map((k) => (i === SAMPLES - 1 ? to[k]! : from[k]! + t * (to[k]! - from[k]!))) as unknown as Vec3;
+  });
+
 function curveOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): EdgeCurve {
   const edge = scope.keep(oc.TopoDS.Edge(shape));
   const curve = scope.keep(new oc.BRepAdaptor_Curve(edge));
@@ -19,9 +25,10 @@ function curveOf(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): Ed
     const p = scope.keep(curve.Value(t));
     return [p.X(), p.Y(), p.Z()];
   };
-  const samples = Array.from({ length: SAMPLES }, (_, i) => at(first + ((last - first) * i) / (SAMPLES - 1)));
-  const ends = { from: samples[0]!, to: samples.at(-1)!, middle: samples[(SAMPLES - 1) / 2]!, samples };
   const kind = curve.GetType() as unknown as string;
+  // Of a straight line two places say all; the kernel is asked for no more.
+  const samples = kind === 'GeomAbs_Line' ? evenly(at(first), at(last)) : Array.from({ length: SAMPLES }, (_, i) => at(first + ((last - first) * i) / (SAMPLES - 1))); // prettier-ignore
+  const ends = { from: samples[0]!, to: samples.at(-1)!, middle: samples[(SAMPLES - 1) / 2]!, samples };
   if (kind === 'GeomAbs_Line') return { kind: 'line', ...ends };
   if (kind === 'GeomAbs_Circle') {
     const circle = scope.keep(curve.Circle());

@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenKinds, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -262,7 +262,7 @@ export class OcctKernel implements SolidKernel {
     );
   }
 
-  projected(solids: readonly SolidHandle[], frame: Frame): SeenLine[] {
+  projected(solids: readonly SolidHandle[], frame: Frame, kinds: SeenKinds): SeenLine[] {
     return this.guarded('The kernel could not find what is seen of these bodies from there', () =>
       scoped((scope) =>
         projectedLines(
@@ -270,6 +270,7 @@ export class OcctKernel implements SolidKernel {
           scope,
           solids.map((s) => this.shape(s)),
           frame,
+          kinds,
         ),
       ),
     );

@@ -1,5 +1,5 @@
 /** Solids seen straight onto a plane: their edges and contours, visible and hidden. */
-import type { Frame, SeenLine } from '@helb/core';
+import type { Frame, SeenKinds, SeenLine } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { curvesOf } from './curves.ts';
 import type { Scope } from './scope.ts';
@@ -10,6 +10,7 @@ export function projectedLines(
   scope: Scope,
   shapes: readonly TopoDS_Shape[],
   frame: Frame,
+  { hidden: withHidden, smooth: withSmooth }: SeenKinds,
 ): SeenLine[] {
   const axes = scope.keep(
     new oc.gp_Ax2(
@@ -30,10 +31,10 @@ export function projectedLines(
     ['smooth', false, (s: TopoDS_Shape) => lines.Rg1LineVCompound(s)],
     ['sharp', true, (s: TopoDS_Shape) => lines.HCompound(s)],
     ['contour', true, (s: TopoDS_Shape) => lines.OutLineHCompound(s)],
-    ['smooth', true, (s: TopoDS_Shape) => lines.Rg1LineHCompound(s)],
   ] as const;
   return shapes.flatMap((shape, solid) =>
     kinds.flatMap(([kind, hidden, of]): SeenLine[] => {
+      if ((hidden && !withHidden) || (kind === 'smooth' && !withSmooth)) return [];
       const compound = of(shape);
       if (compound.IsNull()) return [];
       scope.keep(compound);

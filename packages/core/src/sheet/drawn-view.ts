@@ -3,14 +3,17 @@ import type { Look, SheetSpot } from '../document/sheet.ts';
 import type { Body } from '../names/body.ts';
 import { refOfEdge } from '../names/find-edge.ts';
 import { refOfFace } from '../names/find-face.ts';
+import { movedCurve } from '../names/moved-facts.ts';
 import { refOfVertex } from '../names/find-vertex.ts';
 import { cutOpen, type CutPlan, type Piece } from './cut-open.ts';
+import { NearPieces } from './near-pieces.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
 import type { FaceRef } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
 import type { EdgeCurve, SolidHandle, SolidKernel } from '../solid/kernel.ts';
+import type { Transform } from '../space/transform.ts';
 import { dot, type Frame, type Vec3 } from '../space/vector.ts';
 
 export interface DrawnLine {
@@ -59,6 +62,8 @@ const FLAT: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], normal: [0,
 export interface Seen {
   readonly solid: SolidHandle;
   readonly body: Body;
+  /** What it is a copy of, and where that was moved to. */
+  readonly copy?: { readonly of: SolidHandle; readonly to: Transform };
   /** Stands for its exact content and place. */
   readonly key: string;
 }
@@ -66,14 +71,17 @@ export interface Seen {
 /** The curves of a solid’s edges, asked of the kernel once. */
 export type CurvesOf = (solid: SolidHandle) => readonly EdgeCurve[];
 
-/** Of one piece of work: solids are let go of after it. */
-export function rememberedCurves(kernel: SolidKernel): CurvesOf {
+/** Of one piece of work: solids are let go of after it. @param seen those of them that are copies of others */
+export function rememberedCurves(kernel: SolidKernel, seen: readonly Seen[] = []): CurvesOf {
   const known = new Map<SolidHandle, readonly EdgeCurve[]>();
-  return (solid) => {
-    const own = known.get(solid) ?? kernel.curves(solid);
+  const copies = new Map(seen.flatMap(({ solid, copy }) => (copy ? [[solid, copy] as const] : [])));
+  function curvesOf(solid: SolidHandle): readonly EdgeCurve[] {
+    const copy = copies.get(solid);
+    const own = known.get(solid) ?? (copy ? curvesOf(copy.of).map((c) => movedCurve(copy.to, c)) : kernel.curves(solid)); // prettier-ignore
     known.set(solid, own);
     return own;
-  };
+  }
+  return curvesOf;
 }
 
 export interface ViewStyle {
@@ -134,32 +142,27 @@ function drawSolids(
       return one === other ? [] : [{ body: i, edge, piece: flatten(frame, curve) }];
     }),
   );
-  const found = kernel
-    .projected(
-      shown.map((s) => s.solid),
-      frame,
-    )
-    .filter((l) => (hidden || !l.hidden) && (l.kind !== 'smooth' || (smooth && !l.hidden)));
+  const found = kernel.projected(shown.map((p) => p.solid), frame, { hidden, smooth }); // prettier-ignore
   const lines: DrawnLine[] = [];
+  const drawn = new NearPieces<DrawnLine>();
+  const edgesOf = seen.map((_, i) => new NearPieces(edges.filter((e) => e.body === i)));
+  const isRound = (e: FlatEdge) => seen[e.body]!.body.facts.edges[e.edge]!.kind === 'circle';
   // Visible ones first: what lies under them is not drawn again.
   for (const own of [...found].sort((a, b) => Number(a.hidden) - Number(b.hidden))) {
     const piece = flatten(FLAT, own.curve);
     if (piece.kind === 'point') continue;
     const style = own.hidden ? 'hidden' : own.kind === 'smooth' ? 'smooth' : 'visible';
+    const { of } = shown[own.solid]!;
     for (const rest of uncovered(
       piece,
-      lines.map((l) => l.piece),
+      drawn.near(piece).map((l) => l.piece),
     )) {
-      const isUnder = (e: FlatEdge) => e.body === shown[own.solid]!.of && liesIn(rest, e.piece);
-      const isRound = (e: FlatEdge) => seen[e.body]!.body!.facts.edges[e.edge]!.kind === 'circle';
+      const under = edgesOf[of]!.near(rest).filter((e) => liesIn(rest, e.piece));
       // A slanted rim may look round as well; sizes are taken of the one that is.
-      const edge = (rest.kind === 'line' ? undefined : edges.find((e) => isRound(e) && isUnder(e))) ?? edges.find(isUnder); // prettier-ignore
-      lines.push({
-        piece: rest,
-        style,
-        edge: edge ? { body: edge.body, edge: edge.edge } : null,
-        of: shown[own.solid]!.of,
-      });
+      const edge = (rest.kind === 'line' ? undefined : under.find(isRound)) ?? under[0];
+      const line: DrawnLine = { piece: rest, style, edge: edge ? { body: edge.body, edge: edge.edge } : null, of };
+      lines.push(line);
+      drawn.add(line);
     }
   }
   const pieces = lines.map((l) => l.piece);

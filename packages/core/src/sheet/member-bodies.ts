@@ -1,5 +1,5 @@
 /** Bodies of an assembly’s members where they stand, under names of their own: of the same part, each is another. */
-import { LazyFacts } from '../names/facts.ts';
+import { MovedFacts } from '../names/moved-facts.ts';
 import type { Body } from '../names/body.ts';
 import { nameOf, type Name } from '../names/name.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
@@ -17,7 +17,7 @@ export function placedBody(body: Body, member: string, to: Transform, kernel: So
     solid,
     faceNames: body.faceNames.map((names) => names.map(own)),
     key: `${body.key} ${member} ${to.flat().join()}`,
-    facts: new LazyFacts(kernel, solid),
+    facts: new MovedFacts(body.facts, to, solid, kernel),
   };
 }
 

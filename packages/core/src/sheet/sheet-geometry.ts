@@ -32,7 +32,7 @@ export async function sheetGeometry(
   try {
     const { seen, bodies, mass, material, says } = subject;
     if (seen.length === 0) throw new SheetFailure('Nothing solid is there to be drawn yet; make a body first.');
-    const curvesOf = rememberedCurves(kernel);
+    const curvesOf = rememberedCurves(kernel, seen);
     const { views, cuts, says: told } = await drawViews(sheet, subject, kernel, curvesOf, known, hooks);
     const sizes = new Map<string, SizeState>();
     for (const [key, size] of Object.entries(sheet.sizes)) {

@@ -76,7 +76,7 @@ export async function subjectOf(
     const to = transformOf(poseWithin(standing.poses[link]!, within));
     for (const own of bodiesOf(part)) {
       const body = placedBody(own, key, to, kernel);
-      placed.push({ solid: body.solid, body, key: body.key });
+      placed.push({ solid: body.solid, body, key: body.key, copy: { of: own.solid, to } });
       partOf.push(part);
     }
     const own = instance.material ?? design.parts[part]?.material;

@@ -97,6 +97,14 @@ export type EdgeCurve =
       readonly whole: boolean;
     });
 
+/** What is asked for besides what is seen of sharp edges and contours. */
+export interface SeenKinds {
+  /** Sharp edges and contours behind others. */
+  readonly hidden: boolean;
+  /** Edges over which faces run on, where they are seen. */
+  readonly smooth: boolean;
+}
+
 /** A line of a solid seen straight onto a plane. */
 export interface SeenLine {
   /** Flat already: x and y along the frame, z nothing. */
@@ -346,10 +354,10 @@ export interface SolidKernel {
    */
   faceOutline(solid: SolidHandle, face: number, grown: number): EdgeCurve[][];
   /**
-   * Solids seen together straight onto the frame.
+   * Solids seen together straight onto the frame: sharp edges and contours, and what else is asked for.
    * @throws KernelError
    */
-  projected(solids: readonly SolidHandle[], frame: Frame): SeenLine[];
+  projected(solids: readonly SolidHandle[], frame: Frame, kinds: SeenKinds): SeenLine[];
   /** Shortest distance between two faces, edges or solids, mm; 0 where one is in the other. @throws KernelError */
   distance(one: SolidPiece, other: SolidPiece): number;
   mesh(solid: SolidHandle, quality: MeshQuality): SolidMesh;

@@ -59,10 +59,7 @@ export function findSource(
 
 /** Sharp edges and contours that are not hidden. */
 const contours = (body: Body, frame: Frame, kernel: SolidKernel): FlatPiece[] =>
-  kernel
-    .projected([body.solid], frame)
-    .filter((l) => !l.hidden && l.kind !== 'smooth')
-    .map((l) => flatten(FLAT, l.curve));
+  kernel.projected([body.solid], frame, { hidden: false, smooth: false }).map((l) => flatten(FLAT, l.curve));
 
 function mapped<A, B>(finding: Finding<A>, to: (found: A) => B): Finding<B> {
   if (finding.how === 'lost') return { ...finding, candidates: finding.candidates.slice(0, 1).map(to) };
