@@ -245,7 +245,7 @@ test('the model’s sizes are brought; a stepped section, an issue shown as it w
       ] as const
     ).entries()) {
       if (i > 0) await page.keyboard.down('Shift');
-      await pick(...at);
+      await pick(at[0], at[1]);
       await page.keyboard.up('Shift');
     }
     await expect(page.getByRole('toolbar', { name: 'Verbs' })).toContainText('3 places');
