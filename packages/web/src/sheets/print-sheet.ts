@@ -16,6 +16,8 @@ const RULES = (width: number, height: number) => `
  */
 export function printSheet(svg: string, [width, height]: readonly [number, number]): void {
   const drawn = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement;
+  // One that a browser did not tell the end of.
+  document.querySelector('.printed-sheet')?.remove();
   const holder = document.createElement('div');
   holder.className = 'printed-sheet';
   holder.append(document.importNode(drawn, true));
