@@ -2,6 +2,7 @@
 /** Heading, note and range of one dimension. Each is kept when its field is left. */
 import { describeDimensions, type Dial, type DimensionEntry } from '@helb/core';
 import { useDesign } from '../design/design-store.ts';
+import HeldInput from '../fields/HeldInput.vue';
 import { useDimensionEdit } from './dimension-edit.ts';
 
 const props = defineProps<{ entry: DimensionEntry }>();
@@ -9,7 +10,6 @@ const emit = defineEmits<{ close: [] }>();
 const design = useDesign();
 const { at } = useDimensionEdit();
 
-const text = (event: Event) => (event.target as HTMLInputElement).value.trim();
 const describe = (change: Parameters<typeof describeDimensions>[1]) =>
   at(props.entry.ref, describeDimensions([props.entry.ref], change));
 
@@ -19,10 +19,10 @@ const ENDS = [
   ['step', 'by steps of'],
 ] as const;
 
-function setEnd(end: keyof Dial, event: Event): void {
+function setEnd(end: keyof Dial, typed: string): Promise<boolean> {
   const dial = { ...props.entry.dial };
   delete dial[end];
-  void describe({ dial: text(event) ? { ...dial, [end]: text(event) } : dial });
+  return describe({ dial: typed ? { ...dial, [end]: typed } : dial });
 }
 
 const shownEnd = (end: keyof Dial) => {
@@ -35,20 +35,20 @@ const shownEnd = (end: keyof Dial) => {
   <div class="mt-1 mb-1.5 grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-2 gap-y-1 text-xs" @keydown.stop>
     <label class="contents">
       <span class="text-quiet">heading</span>
-      <input
+      <HeldInput
         class="field"
         :value="entry.group ?? ''"
         maxlength="40"
-        @change="describe({ group: text($event) || null })"
+        :set="(typed) => describe({ group: typed.trim() || null })"
       />
     </label>
     <label class="contents">
       <span class="text-quiet">note</span>
-      <input
+      <HeldInput
         class="field"
         :value="entry.note ?? ''"
         maxlength="500"
-        @change="describe({ note: text($event) || null })"
+        :set="(typed) => describe({ note: typed.trim() || null })"
       />
     </label>
     <template v-if="!entry.measured">
@@ -64,7 +64,7 @@ const shownEnd = (end: keyof Dial) => {
       <template v-if="entry.dial">
         <label v-for="[end, label] in ENDS" :key="end" class="contents">
           <span class="text-quiet">{{ label }}</span>
-          <input class="field number" :value="shownEnd(end)" @change="setEnd(end, $event)" />
+          <HeldInput class="field number" :value="shownEnd(end)" :set="(typed) => setEnd(end, typed.trim())" />
         </label>
       </template>
     </template>

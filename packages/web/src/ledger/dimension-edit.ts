@@ -27,8 +27,9 @@ export function useDimensionEdit() {
   const isShared = (ref: string) => design.ledger?.index.byReference(ref)?.owner.level === 'project';
 
   /** Make an edit where the dimension belongs: in the design, or in its project for all designs. */
-  async function at(ref: string, edit: Edit): Promise<void> {
+  async function at(ref: string, edit: Edit): Promise<boolean> {
     session.notice = isShared(ref) ? await project.change(edit) : design.edit(edit);
+    return session.notice === null;
   }
 
   /** Give a dimension the typed expression; returns the refusal, or null. */

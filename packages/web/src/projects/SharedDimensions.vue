@@ -14,6 +14,7 @@ import {
   type Shared,
 } from '@helb/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
+import HeldInput from '../fields/HeldInput.vue';
 import NameField from '../fields/NameField.vue';
 import { server } from '../server.ts';
 
@@ -64,11 +65,7 @@ function rename(id: string, to: string): string | null {
   void change(renameDimension(id, to));
   return null;
 }
-/** A refused text is put back. */
-async function set(id: string, before: string, event: Event): Promise<void> {
-  const field = event.target as HTMLInputElement;
-  if (!(await change(setDimension(id, field.value)))) field.value = before;
-}
+
 async function add(): Promise<void> {
   if (!(await change(addDimension(newId('d'), { name: name.value.trim(), value: value.value.trim() || '10 mm' }))))
     return;
@@ -96,12 +93,12 @@ async function add(): Promise<void> {
           :rename="(to) => rename(row.id, to)"
           :fixed="fixed"
         />
-        <input
+        <HeldInput
           class="field number max-w-48"
           :readonly="fixed"
           :value="row.text"
           :aria-label="`Value of ${row.name}`"
-          @change="set(row.id, row.text, $event)"
+          :set="(typed) => change(setDimension(row.id, typed))"
         />
         <span v-if="row.value !== row.text" class="number text-quiet">= {{ row.value }}</span>
         <span class="min-w-0 flex-1 truncate text-quiet">{{ row.note }}</span>

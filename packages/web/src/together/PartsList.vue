@@ -4,6 +4,7 @@ import { cutList, cutsCsv, formatNumber, formatQuantity, MATERIALS, newId, parts
 import { computed, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import HeldInput from '../fields/HeldInput.vue';
 import { saveFile } from '../shell/save-file.ts';
 import { useBulkOfPart } from './bulk-of-part.ts';
 import { useTogether } from './together-store.ts';
@@ -26,7 +27,10 @@ const listed = ref<'parts' | 'cuts'>('parts');
 const cuts = computed(() => cutList(rows.value));
 
 const columns = computed(() => design.design?.columns ?? []);
-const edit = (made: Edit) => void (session.notice = design.edit(made));
+function edit(made: Edit): boolean {
+  session.notice = design.edit(made);
+  return session.notice === null;
+}
 function freshName(): string {
   let n = 1;
   while (columns.value.some((c) => c.name === `Column ${n}`)) n++;
@@ -95,11 +99,11 @@ function write(): void {
           <th class="font-normal">All</th>
           <th class="font-normal">Size</th>
           <th v-for="column in columns" :key="column.id" class="font-normal">
-            <input
+            <HeldInput
               class="w-24 rounded border border-transparent bg-transparent px-1 hover:border-hairline focus:border-signal"
               :aria-label="`Name of the column ${column.name}`"
               :value="column.name"
-              @change="edit(setColumn(column.id, ($event.target as HTMLInputElement).value))"
+              :set="(typed) => edit(setColumn(column.id, typed))"
               @keydown.stop
             />
             <button
@@ -125,11 +129,11 @@ function write(): void {
           <td class="number">{{ row.each === null ? '' : `${formatNumber(row.each * row.count, 4)} kg` }}</td>
           <td class="number">{{ row.size ? row.size.map(length).join(' × ') : '' }}</td>
           <td v-for="column in columns" :key="column.id">
-            <input
+            <HeldInput
               class="w-28 rounded border border-transparent bg-transparent px-1 hover:border-hairline focus:border-signal"
               :aria-label="`${column.name} of ${row.name}`"
               :value="design.design!.parts[row.part]?.cells?.[column.id] ?? ''"
-              @change="edit(setCell(row.part, column.id, ($event.target as HTMLInputElement).value))"
+              :set="(typed) => edit(setCell(row.part, column.id, typed))"
               @keydown.stop
             />
           </td>
