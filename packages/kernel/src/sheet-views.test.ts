@@ -63,6 +63,14 @@ describe('a section in steps', () => {
     expect(bare.items.some((i) => i.is === 'text')).toBe(false);
   });
 
+  test('what lies one behind the other cannot be stepped between, and that is told', async () => {
+    const design = onSheet({ ...block(90, 50, 14), ...bored('a', 4, [30, 13]), ...bored('b', 6, [30, 36]) }, ['top', 'front']); // prettier-ignore
+    const top = (await geometryOf(design)).views.get('top')!;
+    const { says, cuts } = await geometryOf(edited(design, changeSheetView('h', 'front', { cut: { at: roundIn(top, 6), more: [roundIn(top, 4)] } }))); // prettier-ignore
+    expect(says).toEqual(['The front section is to go through things that lie one behind the other, and goes through the first of them; pick others.']); // prettier-ignore
+    expect(cuts.get('front')!.strips).toEqual([{ to: Infinity, depth: expect.closeTo(-13, 9) }]);
+  });
+
   test('one of what it goes through is gone: that is told, the rest is cut', async () => {
     const design = onSheet(plate, ['top', 'front']);
     const top = (await geometryOf(design)).views.get('top')!;

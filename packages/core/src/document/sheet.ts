@@ -8,6 +8,8 @@ import { EdgeRef, FaceRef, VertexRef } from '../references/references.ts';
 export const MAX_SHEETS = 100;
 export const MAX_VIEWS = 30;
 export const MAX_SIZES = 500;
+/** Of a section. */
+export const MAX_CUT_STEPS = 10;
 
 /** Width and height upright, mm: ISO 216, and ASME Y14.1 (inches). */
 export const PAPERS = {
@@ -68,7 +70,7 @@ export const SheetView = z
         at: SheetSpot.optional().describe('Through this; left out, through the middle.'),
         more: z
           .array(SheetSpot)
-          .max(10)
+          .max(MAX_CUT_STEPS)
           .optional()
           .describe('Through these as well, in steps: each halfway to the next.'),
         half: z.literal(true).optional().describe('Only what lies right of the middle is taken away.'),

@@ -15,6 +15,8 @@ import { placeOfSpot } from './measured.ts';
 import type { Subject } from './subject.ts';
 import { isMain, showsHidden, wordOfView } from './view-kinds.ts';
 
+/** mm */
+const SAME_PLACE = 1e-5;
 /** Trails shorter than this, mm, are seen end-on. */
 const SHORT = 1e-3;
 
@@ -114,9 +116,15 @@ function planOf(
   if (half) return { cut: { axis: 'x', strips: [{ to: middleAlong(frame.x, seen, kernel), depth: null }, { to: Infinity, depth: first }] }, says }; // prettier-ignore
   const spread = (d: Vec3) => Math.max(...places.map((p) => dot(p, d))) - Math.min(...places.map((p) => dot(p, d)));
   const axis = places.length > 1 && spread(frame.y) > spread(frame.x) ? 'y' : 'x';
-  const inOrder = places.map((p) => ({ at: dot(p, frame[axis]), depth: dot(p, frame.normal) })).sort((a, b) => a.at - b.at); // prettier-ignore
+  const sorted = places.map((p) => ({ at: dot(p, frame[axis]), depth: dot(p, frame.normal) })).sort((a, b) => (Math.abs(a.at - b.at) > SAME_PLACE ? a.at - b.at : b.depth - a.depth)); // prettier-ignore
+  // One behind the other there is no place for a step between them.
+  const inOrder = sorted.filter((p, i) => i === 0 || p.at - sorted[i - 1]!.at > SAME_PLACE);
+  if (sorted.some((p, i) => i > 0 && p.at - sorted[i - 1]!.at <= SAME_PLACE && Math.abs(p.depth - sorted[i - 1]!.depth) > SAME_PLACE)) says.push('is to go through things that lie one behind the other, and goes through the first of them; pick others.'); // prettier-ignore
   const strips = inOrder.map(({ at: own, depth }, i) => ({ to: inOrder[i + 1] ? (own + inOrder[i + 1]!.at) / 2 : Infinity, depth })); // prettier-ignore
-  return { cut: { axis, strips: strips.length > 1 ? strips : [{ to: Infinity, depth: first }] }, says };
+  return {
+    cut: { axis, strips: strips.length > 1 ? strips : [{ to: Infinity, depth: inOrder[0]?.depth ?? first }] },
+    says,
+  };
 }
 
 /** Halfway between where all of it begins and ends along a direction, mm from the origin. */

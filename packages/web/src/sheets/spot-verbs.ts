@@ -1,5 +1,5 @@
 /** What can be done with places that are picked in a view: sizes of them, sections through them, views taken from them. */
-import { addSheetView, changeSheetView, isMain, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type ViewSpot } from '@helb/core'; // prettier-ignore
+import { addSheetView, changeSheetView, isMain, MAX_CUT_STEPS, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type ViewSpot } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -51,7 +51,8 @@ export function useSpotVerbs() {
   const sectionVerbs = (): Verb[] => {
     const [one, ...others] = sheets.picked;
     const own = sheets.sheet;
-    if (!one || !own || (others.length > 0 && picks.value.some((p) => p.what !== 'round'))) return [];
+    if (!one || !own || others.length > MAX_CUT_STEPS) return [];
+    if (others.length > 0 && picks.value.some((p) => p.what !== 'round')) return [];
     return (ACROSS[own.views[one.view]!.look] ?? []).map((look): Verb => ({
       id: `section-${look}`,
       label: others.length > 0 ? `Stepped section from the ${look}` : `Section from the ${look}`,
