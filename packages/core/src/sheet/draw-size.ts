@@ -171,12 +171,11 @@ function drawSurface(to: Vec2, text: string, place: Vec2, height: number): OnPap
     [foot[0] - height * TAN30, y + height],
     [foot[0] + mark * TAN30, y + mark],
   ];
-  // The words are drawn below.
-  const leader = drawLeader(to, '', place, height).slice(0, 3).map((item, i) => (i === 1 ? line('size', [x, y], [x + wide, y]) : item)); // prettier-ignore
-  const right = place[0] >= to[0];
+  const shelf: Vec2 = [place[0] >= to[0] ? x : x + wide, y];
   return [
-    line('size', [right ? x : x + wide, y], to),
-    ...leader.slice(1),
+    line('size', shelf, to),
+    line('size', [x, y], [x + wide, y]),
+    arrow(to, directionBetween(shelf, to)),
     line('size', short, foot),
     line('size', foot, long),
     line('size', long, [x + wide, y + mark]),

@@ -113,7 +113,6 @@ function sizeOf(
   value: number,
   of: Bringing,
 ): SheetSize | null {
-  // prettier-ignore
   const key = entry.ref.slice(outcome.id.length + 1);
   const { looked, bodies } = of;
   const constraint = step.kind === 'sketch' ? (step as Step & SketchGeometry).constraints[key] : undefined;
