@@ -4,6 +4,9 @@ const report = process.env.HELB_E2E_REPORT;
 
 export default defineConfig({
   testDir: 'tests',
+  // Long parts whose kinds of steps are met elsewhere too: by `npm run e2e:long`.
+  grep: process.env.HELB_LONG ? /@long/ : undefined,
+  grepInvert: process.env.HELB_LONG ? undefined : /@long/,
   outputDir: '../test-results',
   // Generous: software rendering and the kernel's first start share two cores.
   timeout: 180_000,

@@ -32,7 +32,7 @@ test('a bevel rounded over from face to face, and the far face brought to a plan
   await expect(w.caption()).toContainText('72 × 40 × 10 mm');
 });
 
-test('lettering wound round a drum', async ({ workplace: w, hands }) => {
+test('lettering wound round a drum', { tag: '@long' }, async ({ workplace: w, hands }) => {
   await hands.letteredDrum('VENT 7', '30 mm');
   await w.keep('Emboss 1');
   await expect(w.step('Emboss 1')).toContainText('Sketch 2, all regions');

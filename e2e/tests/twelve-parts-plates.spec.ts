@@ -91,51 +91,51 @@ test('a hollow link of a mitred outline: its corner says what the thinned wall n
   await expect(w.recipe().getByRole('alert')).toHaveCount(0);
 });
 
-test('a toothed wheel: one tooth on the borrowed rim, twelve of them, a bored hub with a bevel', async ({
-  page,
-  workplace: w,
-  hands,
-}) => {
-  await w.newSketch('Wheel');
-  await hands.circle([0, 0], '48');
-  await page.keyboard.press('x');
-  await hands.number('Extrude 1', 'distance', '8 mm');
-  await w.keep('Extrude 1');
-  await hands.sketchOn('floor');
-  await hands.borrow([0, -24]);
-  await w.draw('Line', [-4, 22], [-2, 29], [2, 29], [4, 22]);
-  await w.putDown();
-  await page.keyboard.press('x');
-  await hands.look('top');
-  await hands.pickFor('Extrude 2', /^Sketch 2/, [0, 27, 0], [0, 4, 0]);
-  await hands.turn('Extrude 2', 'a new body', 'joined to');
-  await hands.number('Extrude 2', 'distance', 'extrude_1.distance');
-  await w.keep('Extrude 2');
-  // The top is of both; the edge at its tip is the tooth’s alone.
-  await w.pick([0, 29, 8]);
-  await w.choose('Pattern');
-  await expect(w.step('Pattern 1')).toContainText('the steps Extrude 2');
-  await hands.turn('Pattern 1', 'in a row along', 'around');
-  await hands.turn('Pattern 1', 'x axis', 'z axis of the part');
-  await hands.number('Pattern 1', 'count', '12');
-  await w.keep('Pattern 1');
-  await expect(w.caption()).toContainText('58 × 58 × 8 mm');
-  await page.keyboard.press('Escape');
-  await hands.sketchOnFace([5, 3, 8]);
-  await hands.circle([0, 0], '12');
-  await page.keyboard.press('x');
-  await hands.turn('Extrude 3', 'joined to', 'cut from');
-  await hands.turn('Extrude 3', 'forward', 'reversed');
-  await hands.turn('Extrude 3', 'one way', 'through all');
-  await w.keep('Extrude 3');
-  await w.pick([6 * Math.SQRT1_2, 6 * Math.SQRT1_2, 8]);
-  await w.choose('Chamfer');
-  await hands.give('Chamfer 1: distance', '1 mm');
-  await w.keep('Chamfer 1');
-  await w.setInLedger('part_1.pattern_1.count', '9');
-  await hands.computed();
-  await expect(w.recipe().getByRole('alert')).toHaveCount(0);
-});
+test(
+  'a toothed wheel: one tooth on the borrowed rim, twelve of them, a bored hub with a bevel',
+  { tag: '@long' },
+  async ({ page, workplace: w, hands }) => {
+    await w.newSketch('Wheel');
+    await hands.circle([0, 0], '48');
+    await page.keyboard.press('x');
+    await hands.number('Extrude 1', 'distance', '8 mm');
+    await w.keep('Extrude 1');
+    await hands.sketchOn('floor');
+    await hands.borrow([0, -24]);
+    await w.draw('Line', [-4, 22], [-2, 29], [2, 29], [4, 22]);
+    await w.putDown();
+    await page.keyboard.press('x');
+    await hands.look('top');
+    await hands.pickFor('Extrude 2', /^Sketch 2/, [0, 27, 0], [0, 4, 0]);
+    await hands.turn('Extrude 2', 'a new body', 'joined to');
+    await hands.number('Extrude 2', 'distance', 'extrude_1.distance');
+    await w.keep('Extrude 2');
+    // The top is of both; the edge at its tip is the tooth’s alone.
+    await w.pick([0, 29, 8]);
+    await w.choose('Pattern');
+    await expect(w.step('Pattern 1')).toContainText('the steps Extrude 2');
+    await hands.turn('Pattern 1', 'in a row along', 'around');
+    await hands.turn('Pattern 1', 'x axis', 'z axis of the part');
+    await hands.number('Pattern 1', 'count', '12');
+    await w.keep('Pattern 1');
+    await expect(w.caption()).toContainText('58 × 58 × 8 mm');
+    await page.keyboard.press('Escape');
+    await hands.sketchOnFace([5, 3, 8]);
+    await hands.circle([0, 0], '12');
+    await page.keyboard.press('x');
+    await hands.turn('Extrude 3', 'joined to', 'cut from');
+    await hands.turn('Extrude 3', 'forward', 'reversed');
+    await hands.turn('Extrude 3', 'one way', 'through all');
+    await w.keep('Extrude 3');
+    await w.pick([6 * Math.SQRT1_2, 6 * Math.SQRT1_2, 8]);
+    await w.choose('Chamfer');
+    await hands.give('Chamfer 1: distance', '1 mm');
+    await w.keep('Chamfer 1');
+    await w.setInLedger('part_1.pattern_1.count', '9');
+    await hands.computed();
+    await expect(w.recipe().getByRole('alert')).toHaveCount(0);
+  },
+);
 
 test('a bracket from an open outline, holes through both legs', async ({ page, workplace: w, hands }) => {
   await w.newDesign('Bracket');

@@ -1,7 +1,7 @@
 /** Sections in steps, and views straight onto slanted faces. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, addSheetView, changeSheetView, composeSheet, Known, newSheet, PartEvaluator, putSize, removeSheetView, sheetGeometry,
+  addSheet, addSheetView, changeSheetView, composeSheet, emptyStretch, Known, newSheet, placeOn, PartEvaluator, putSize, removeSheetView, sheetGeometry,
   type Design, type DrawnView, type Look, type OnPaper, type SheetGeometry, type SheetSpot, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -115,7 +115,7 @@ describe('a view straight onto a slanted face', () => {
     expect(letters).toEqual([
       ['front', ['Z']],
       ['top', []],
-      ['o', [expect.stringMatching(/^Z/)]],
+      ['o', [expect.stringMatching(/^Z/), '36.9°']],
     ]);
     const front = composed.views.find((v) => v.id === 'front')!;
     const tip = front.items.flatMap((i) => (i.is === 'filled' ? [i.points[0]!] : []))[0]!;
@@ -134,5 +134,71 @@ describe('a view straight onto a slanted face', () => {
       false,
       'its view cannot be drawn; see what is said of it.',
     ]);
+  });
+});
+
+describe('a view that is broken off', () => {
+  // A bar of 400 with a bore near each end.
+  const bar = { ...block(400, 30, 12), ...bored('a', 4, [22, 15]), ...bored('b', 6, [365, 15]) };
+
+  test('leaves out most of the empty stretch, and its sizes stay true', async () => {
+    const design = onSheet(bar, ['top', 'front']);
+    const top = (await geometryOf(design)).views.get('top')!;
+    const [from, to] = emptyStretch(top)!;
+    const centres = [from, to].map((s) => (s.what === 'round' ? s.piece.points[0]![0] : NaN));
+    expect(centres).toEqual([22, 365]);
+    const size = { kind: 'across', view: 'top', of: [roundIn(top, 4), roundIn(top, 6)] } as const;
+    const broken = edited(design, changeSheetView('h', 'top', { broken: { from: from.spot, to: to.spot } }), putSize('h', [['z', size]])); // prettier-ignore
+    const geometry = await geometryOf(broken);
+    const drawn = geometry.views.get('top')!;
+    // 12 % of the 343 between the centres stay on both sides; the gap is 3 % of what is left.
+    const left = 343 * 0.76;
+    expect(drawn.broken).toEqual({ axis: 'x', from: expect.closeTo(22 + 41.16, 6), to: expect.closeTo(365 - 41.16, 6), gap: expect.closeTo(0.03 * (400 - left), 6) }); // prettier-ignore
+    expect(geometry.says).toEqual([]);
+    expect(geometry.sizes.get('z')!.measured).toMatchObject({ value: expect.closeTo(343, 6), true: true });
+    const composed = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units);
+    const view = composed.views.find((v) => v.id === 'top')!;
+    expect((view.box[2] - view.box[0]) / view.by).toBeCloseTo((400 - left) * 1.03, 6);
+    // Nothing of the bar is drawn in the gap, and all of it lies within the box.
+    const [g0, g1] = [placeOn(view, [drawn.broken!.from, 0])[0], placeOn(view, [drawn.broken!.to, 0])[0]];
+    expect(g1 - g0).toBeCloseTo(drawn.broken!.gap * view.by, 6);
+    for (const item of view.items)
+      if (item.is === 'curve' && item.pen === 'visible' && item.piece.kind === 'line')
+        for (const [x] of item.piece.points) expect(x <= g0 + 1e-6 || x >= g1 - 1e-6).toBe(true);
+    // Its words say what is true, over a line that is shorter.
+    const said = composed.sizes.find((s) => s.id === 'z')!.items.filter((i) => i.is === 'text').map((i) => i.text); // prettier-ignore
+    expect(said).toEqual(['343']);
+  });
+
+  test('a section is hatched on both sides of it', async () => {
+    const design = onSheet(bar, ['front']);
+    const front = (await geometryOf(design)).views.get('front')!;
+    const ends = emptyStretch(front)!;
+    const broken = edited(design, changeSheetView('h', 'front', { cut: {}, broken: { from: ends[0].spot, to: ends[1].spot } })); // prettier-ignore
+    const geometry = await geometryOf(broken);
+    const view = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units).views[0]!;
+    const { from, to } = geometry.views.get('front')!.broken!;
+    const [g0, g1] = [placeOn(view, [from, 0])[0], placeOn(view, [to, 0])[0]];
+    const hatching = view.items.flatMap((i) => (i.is === 'curve' && i.pen === 'smooth' && i.piece.kind === 'line' ? [i.piece.points] : [])); // prettier-ignore
+    expect(hatching.filter(([p, q]) => Math.max(p[0], q[0]) <= g0 + 1e-6).length).toBeGreaterThan(5);
+    expect(hatching.filter(([p, q]) => Math.min(p[0], q[0]) >= g1 - 1e-6).length).toBeGreaterThan(5);
+    expect(hatching.every(([p, q]) => Math.max(p[0], q[0]) <= g0 + 1e-6 || Math.min(p[0], q[0]) >= g1 - 1e-6)).toBe(true); // prettier-ignore
+  });
+
+  test('what is taken where it is broken off is told, as are ends that are gone or lie at one place', async () => {
+    const middle = { ...bar, ...bored('c', 3, [200, 15]) };
+    const design = onSheet(middle, ['top']);
+    const top = (await geometryOf(design)).views.get('top')!;
+    const of = [roundIn(top, 4), roundIn(top, 3)];
+    const broken = { from: roundIn(top, 4), to: roundIn(top, 6) };
+    const left = await geometryOf(edited(design, changeSheetView('h', 'top', { broken }), putSize('h', [['z', { kind: 'across', view: 'top', of }]]))); // prettier-ignore
+    expect(left.says).toEqual(['A size is taken where the top view is broken off; break it elsewhere, or take it in another view.']); // prettier-ignore
+    expect(left.views.get('top')!.spots.some((s) => s.piece.kind === 'circle' && s.piece.radius === 3)).toBe(false);
+    const same = await geometryOf(edited(design, changeSheetView('h', 'top', { broken: { from: broken.from, to: broken.from } }))); // prettier-ignore
+    expect(same.says).toEqual(['The top view was to be broken where there is next to nothing to leave out, and is drawn whole; break it anew.']); // prettier-ignore
+    const gone: SheetSpot = { edge: { faces: ['nothing:side:l9'], near: [0, 0, 0] } };
+    const lost = await geometryOf(edited(design, changeSheetView('h', 'top', { broken: { ...broken, to: gone } })));
+    expect(lost.says).toEqual(['The top view has lost what it was broken between, and is drawn whole; break it anew.']);
+    expect(lost.views.get('top')!.broken).toBeNull();
   });
 });

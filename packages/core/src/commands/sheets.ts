@@ -155,6 +155,7 @@ const ViewChange = z.strictObject({
   tangent: z.boolean().optional(),
   cut: SheetView.shape.cut.unwrap().nullable().optional(),
   detail: SheetView.shape.detail.unwrap().optional(),
+  broken: SheetView.shape.broken.unwrap().nullable().optional(),
 });
 const changeViewCommand = declareCommand({
   name: 'change-sheet-view',
@@ -167,6 +168,10 @@ const changeViewCommand = declareCommand({
     if (to.tangent === true) view.tangent = true;
     else if (to.tangent === false) delete view.tangent;
     if (to.detail) view.detail = structuredClone(to.detail);
+    if (to.broken && (view.look === 'oblique' || view.detail))
+      throw new EditRefused('Only straight-on views are broken off; break another.');
+    if (to.broken) view.broken = structuredClone(to.broken);
+    else if (to.broken === null) delete view.broken;
     if (to.cut) view.cut = structuredClone(to.cut);
     else if (to.cut === null) delete view.cut;
   },

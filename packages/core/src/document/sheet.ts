@@ -65,6 +65,10 @@ export const SheetView = z
       .strictObject({ of: Id.describe('The view it is told from.'), face: FaceRef })
       .optional()
       .describe('It looks straight onto a flat face that stands at a slant there.'),
+    broken: z
+      .strictObject({ from: SheetSpot, to: SheetSpot })
+      .optional()
+      .describe('Most of what lies between these two is left out, along the axis on which they are farther apart.'),
     cut: z
       .strictObject({
         at: SheetSpot.optional().describe('Through this; left out, through the middle.'),

@@ -8,7 +8,15 @@ import { ISSUE_ROW } from './layout.ts';
 import type { PlacedView } from './placed.ts';
 
 const row = (part: string, count = 1): ListedPart => ({ part, name: `Part ${part}`, count, material: 'steel', each: 0.25 }); // prettier-ignore
-const view: PlacedView = { id: 'v', at: [100, 100], by: 0.5, move: [100, 100], box: [60, 70, 140, 130], items: [] };
+const view: PlacedView = {
+  id: 'v',
+  at: [100, 100],
+  by: 0.5,
+  move: [100, 100],
+  box: [60, 70, 140, 130],
+  broken: null,
+  items: [],
+};
 
 describe('balloons', () => {
   test('stand round the view, apart from each other, and bear the number of their row', () => {

@@ -4,7 +4,7 @@ import { ISSUE_ROW, TITLE_BLOCK } from './layout.ts';
 import type { ListedPart } from './listed-part.ts';
 import { line, type OnPaper } from './paper.ts';
 import type { Flat4 } from './piece-places.ts';
-import type { PlacedSize, PlacedView } from './placed.ts';
+import { placeOn, type PlacedSize, type PlacedView } from './placed.ts';
 import { words } from './title-block.ts';
 
 const RADIUS = 4.5;
@@ -23,14 +23,15 @@ export const partOfBalloon = (id: string): string | null => (id.startsWith('ball
  * @param moved places of balloons from the middle of the view, mm on the paper
  */
 export function balloonsRound(
-  { id, at, by, move, box }: PlacedView,
+  view: PlacedView,
   rows: readonly ListedPart[],
   anchors: ReadonlyMap<string, Vec2>,
   moved: Readonly<Record<string, Vec2>>,
 ): PlacedSize[] {
+  const { id, at, box } = view;
   const seen = rows.flatMap(({ part }, i) => {
     const anchor = anchors.get(part);
-    return anchor ? [{ part, number: i + 1, anchor: [anchor[0] * by + move[0], anchor[1] * by + move[1]] as const }] : [];
+    return anchor ? [{ part, number: i + 1, anchor: placeOn(view, anchor) }] : [];
   }); // prettier-ignore
   const free = onRing(seen.filter((s) => !moved[s.part]), box); // prettier-ignore
   return seen.map(({ part, number, anchor }) => {

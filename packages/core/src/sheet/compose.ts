@@ -3,18 +3,17 @@ import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, type DisplayUnits } from '../units/units.ts';
 import { balloonsRound, listedRows, partsTable } from './balloons.ts';
-import { detailMarks, lettersOf, slantMarks } from './letter-marks.ts';
-import { withinRound } from './enlarged-detail.ts';
+import { detailMarks, lettersOf, slantMarks, turnedSign, turnOf } from './letter-marks.ts';
+import { boxWithBreak } from './broken-view.ts';
 import { cutMarks } from './cut-marks.ts';
 import { drawSize } from './draw-size.ts';
-import type { DrawnView } from './drawn-view.ts';
 import type { SheetGeometry } from './geometry.ts';
 import { standsFree } from './view-kinds.ts';
-import { hatch } from './hatch.ts';
 import { layOut, type LaidOut } from './layout.ts';
 import type { Measured } from './measured.ts';
-import { enlarged, line, type OnPaper, type SheetDrawing } from './paper.ts';
-import type { PlacedSize, PlacedView } from './placed.ts';
+import type { OnPaper, SheetDrawing } from './paper.ts';
+import { placeOn, type PlacedSize, type PlacedView } from './placed.ts';
+import { placedView } from './place-view.ts';
 import { placeSizes } from './place-sizes.ts';
 import { frameAndTitle, listCorner, words } from './title-block.ts';
 import { wordsOfSize } from './words-of-size.ts';
@@ -26,9 +25,6 @@ export interface Composed {
   readonly sizes: readonly PlacedSize[];
 }
 
-/** How far a centre line stands out of what it is the centre of, mm on the paper. */
-const OUT = 3;
-
 /** Of capitals, mm: ISO 3098, larger on large paper. */
 export const textHeight = ({ paper }: Pick<Sheet, 'paper'>): number =>
   paper === 'A0' || paper === 'A1' || paper === 'ANSI D' || paper === 'ANSI E' ? 5 : 3.5;
@@ -39,7 +35,7 @@ export function composeSheet(
   geometry: SheetGeometry,
   units: DisplayUnits,
 ): Composed {
-  const boxes = new Map([...geometry.views].map(([id, view]) => [id, view.box] as const));
+  const boxes = new Map([...geometry.views].map(([id, view]) => [id, boxWithBreak(view)] as const));
   const rows = sheet.parts ? geometry.parts : [];
   const laidOut = layOut(sheet, boxes, sheet.parts ? listedRows(rows) : 0);
   const [on, truth] = laidOut.scale;
@@ -54,7 +50,9 @@ export function composeSheet(
     const placed = placedView(id, view, at, own ? own[0] / own[1] : by);
     const title = [letter, own ? `${own[0]} : ${own[1]}` : undefined].filter((t) => t !== undefined).join('  ');
     if (title === '') return [placed];
-    return [{ ...placed, items: [...placed.items, words(at[0], placed.box[1] - 7, title, letter === undefined ? 2.6 : 5, letter === undefined ? 'words' : 'strong', 'middle')] }]; // prettier-ignore
+    const foot = placed.box[1] - 7;
+    const turned = turnedSign([at[0] + 5 + 2 * title.length, foot], turnOf(sheet, geometry.views, id));
+    return [{ ...placed, items: [...placed.items, words(at[0], foot, title, letter === undefined ? 2.6 : 5, letter === undefined ? 'words' : 'strong', 'middle'), ...turned] }]; // prettier-ignore
   });
   const frame = frameAndTitle(sheet, {
     title: [of.name, geometry.shown].filter((t) => t !== null).join(', '),
@@ -82,56 +80,20 @@ function ballooned({ parts, viewOrder, views }: Sheet, { seen }: SheetGeometry):
   return of.reduce<string | null>((best, id) => (best === null || many(id) > many(best) ? id : best), null);
 }
 
-function placedView(id: string, view: DrawnView, at: Vec2, by: number): PlacedView {
-  const [x0, y0, x1, y1] = view.box;
-  const move: Vec2 = [at[0] - ((x0 + x1) / 2) * by, at[1] - ((y0 + y1) / 2) * by];
-  const to = ([x, y]: Vec2): Vec2 => [x * by + move[0], y * by + move[1]];
-  const { round } = view;
-  /** A line, of a detail as far as it lies in it. */
-  const within = (a: Vec2, b: Vec2, pen: 'center' | 'smooth'): OnPaper[] =>
-    round ? withinRound({ kind: 'line', points: [a, b] }, { center: to(round.center), radius: round.radius * by }).map((piece) => ({ is: 'curve', pen, piece })) : [line(pen, a, b)]; // prettier-ignore
-  const items: OnPaper[] = view.lines.map(({ piece, style }) => ({ is: 'curve', pen: style, piece: enlarged(piece, by, move) })); // prettier-ignore
-  for (const { of, outline } of view.cut)
-    for (const [a, b] of hatch(
-      outline.map((piece) => enlarged(piece, by, move)),
-      of,
-    ))
-      items.push(...within(a, b, 'smooth'));
-  if (round) items.push({ is: 'curve', pen: 'smooth', piece: { kind: 'circle', points: [to(round.center)], radius: round.radius * by } }); // prettier-ignore
-  for (const { at: center, radius } of view.crosses) {
-    const [x, y] = to(center);
-    const reach = radius * by + OUT;
-    for (const [a, b] of [[[x - reach, y], [x + reach, y]], [[x, y - reach], [x, y + reach]]] as const) items.push(...within(a, b, 'center')); // prettier-ignore
-  }
-  for (const [a, b] of view.axes) {
-    const [p, q] = [to(a), to(b)];
-    const long = Math.hypot(q[0] - p[0], q[1] - p[1]);
-    const [u, v] = [((q[0] - p[0]) / long) * OUT, ((q[1] - p[1]) / long) * OUT];
-    items.push(line('center', [p[0] - u, p[1] - v], [q[0] + u, q[1] + v]));
-  }
-  const [w, h] = [((x1 - x0) / 2) * by, ((y1 - y0) / 2) * by];
-  return { id, at, by, move, box: [at[0] - w, at[1] - h, at[0] + w, at[1] + h], items };
-}
-
-function sizesIn(
-  sheet: Sheet,
-  { id: view, at, by, move, box }: PlacedView,
-  geometry: SheetGeometry,
-  units: DisplayUnits,
-): PlacedSize[] {
+function sizesIn(sheet: Sheet, placed: PlacedView, geometry: SheetGeometry, units: DisplayUnits): PlacedSize[] {
+  const { id: view, at, by, box } = placed;
   const height = textHeight(sheet);
-  // From the view’s middle, on the paper.
-  const off: Vec2 = [move[0] - at[0], move[1] - at[1]];
+  const fromMiddle = (p: Vec2): Vec2 => [placeOn(placed, p)[0] - at[0], placeOn(placed, p)[1] - at[1]];
   const own = Object.entries(sheet.sizes).flatMap(([id, size]) => {
     const measured = size.view === view ? (geometry.sizes.get(id)?.measured ?? null) : null;
     return measured
-      ? [{ id, size, measured: onPaper(measured, by, off), text: wordsOfSize(size, measured, units) }]
+      ? [{ id, size, measured: onPaper(measured, by, fromMiddle), text: wordsOfSize(size, measured, units) }]
       : [];
   });
   const free = placeSizes(own.filter((s) => !s.size.place), [box[0] - at[0], box[1] - at[1], box[2] - at[0], box[3] - at[1]], height); // prettier-ignore
   return own.map(({ id, size, measured, text }) => {
     const place = size.place ?? free.get(id)!;
-    const moved = onPaper(measured, 1, at);
+    const moved = onPaper(measured, 1, ([x, y]) => [x + at[0], y + at[1]]);
     const where: Vec2 = [place[0] + at[0], place[1] + at[1]];
     return {
       id,
@@ -142,9 +104,8 @@ function sizesIn(
   });
 }
 
-/** Enlarged, then moved. Its value stays the model’s. */
-function onPaper(m: Measured, by: number, [dx, dy]: Vec2): Measured {
-  const to = ([x, y]: Vec2): Vec2 => [x * by + dx, y * by + dy];
+/** Enlarged and brought where its places come to lie. Its value stays the model’s. */
+function onPaper(m: Measured, by: number, to: (p: Vec2) => Vec2): Measured {
   switch (m.is) {
     case 'length':
       return { ...m, from: to(m.from), to: to(m.to), ...(m.edges ? { edges: [m.edges[0]?.map(to) ?? null, m.edges[1]?.map(to) ?? null] as typeof m.edges } : {}) }; // prettier-ignore

@@ -6,7 +6,7 @@ import type { CutPlan } from './cut-open.ts';
 import type { SheetGeometry } from './geometry.ts';
 import { ROOM_A_ROW } from './layout.ts';
 import { line, type OnPaper } from './paper.ts';
-import type { PlacedView } from './placed.ts';
+import { placeOn, type PlacedView } from './placed.ts';
 import { words } from './title-block.ts';
 import { standsFree } from './view-kinds.ts';
 
@@ -54,7 +54,8 @@ function markOn(sheet: Sheet, view: PlacedView, own: Frame, section: Frame, cut:
   if (!upright && Math.abs(y) < 1 - 1e-9) return [];
   const sign = Math.sign(upright ? x : y);
   const [k, other] = upright ? [0, 1] : [1, 0];
-  const across = (depth: number) => depth * sign * view.by + view.move[k]!;
+  const onAxis = (at: number, axis: number) => placeOn(view, axis === 0 ? [at, 0] : [0, at])[axis]!;
+  const across = (depth: number) => onAxis(depth * sign, k!);
   const [low, high] = upright
     ? [view.box[1] - outOf(sheet, view.id, 'across'), view.box[3] + OUT]
     : [view.box[0] - outOf(sheet, view.id, 'up'), view.box[2] + OUT];
@@ -63,7 +64,7 @@ function markOn(sheet: Sheet, view: PlacedView, own: Frame, section: Frame, cut:
   const runs = dot(section[cut.axis], upright ? own.y : own.x);
   if (strips.length > 1 && Math.abs(runs) < 1 - 1e-9) return [];
   const [first, last] = runs < 0 ? [high, low] : [low, high];
-  const along = (at: number, end: number) => Number.isFinite(at) && Math.abs(runs) > 0.5 ? at * runs * view.by + view.move[other]! : end; // prettier-ignore
+  const along = (at: number, end: number) => Number.isFinite(at) && Math.abs(runs) > 0.5 ? onAxis(at * runs, other!) : end; // prettier-ignore
   const place = (at: number, depth: number): Vec2 => (upright ? [depth, at] : [at, depth]);
   const path = strips.flatMap(({ from, to, depth }) => [place(along(from, first), across(depth)), place(along(to, last), across(depth))]); // prettier-ignore
   // One looks against the normal.

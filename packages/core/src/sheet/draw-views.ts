@@ -7,6 +7,8 @@ import { findFace } from '../names/find-face.ts';
 import { flatPoint } from '../slots/regions/flatten.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { cross, dot, opposite, unit, type Frame, type Vec3 } from '../space/vector.ts';
+import { breakBetween } from './break.ts';
+import { brokenView } from './broken-view.ts';
 import { SectionMisses, type CutPlan } from './cut-open.ts';
 import { drawView, type CurvesOf, type DrawnView, type Seen } from './drawn-view.ts';
 import { detailOf } from './enlarged-detail.ts';
@@ -78,6 +80,15 @@ export async function drawViews(
     const [x0, y0, x1, y1] = of.box;
     const center = place ? flatPoint(of.frame, place) : ([(x0 + x1) / 2, (y0 + y1) / 2] as const);
     views.set(id, detailOf(of, { center, radius: detail.radius }));
+  }
+  // Last: details show what a break leaves out as well.
+  for (const [id, view] of views) {
+    const ends = sheet.views[id]!.broken;
+    if (!ends) continue;
+    const [p, q] = [ends.from, ends.to].map((spot) => placeOfSpot(spot, bodies));
+    const broken = p && q ? breakBetween(flatPoint(view.frame, p), flatPoint(view.frame, q), view.box) : null;
+    if (broken) views.set(id, brokenView(view, broken));
+    else says.push(`The ${wordOfView(sheet.views[id]!)} view ${p && q ? 'was to be broken where there is next to nothing to leave out' : 'has lost what it was broken between'}, and is drawn whole; break it anew.`); // prettier-ignore
   }
   return { views, cuts, says };
 }

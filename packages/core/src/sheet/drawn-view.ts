@@ -5,6 +5,7 @@ import { refOfEdge } from '../names/find-edge.ts';
 import { refOfFace } from '../names/find-face.ts';
 import { movedCurve } from '../names/moved-facts.ts';
 import { refOfVertex } from '../names/find-vertex.ts';
+import type { Break } from './break.ts';
 import { cutOpen, type CutPlan, type Piece } from './cut-open.ts';
 import { NearPieces } from './near-pieces.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
@@ -52,6 +53,8 @@ export interface DrawnView {
   readonly box: Flat4;
   /** Of a view straight onto a slanted face: the middle of that face. */
   readonly onto?: Vec3;
+  /** What of it is left out where it stands on the paper. */
+  readonly broken: Break | null;
   /** Of a detail: what it shows of its view, mm of the model. */
   readonly round?: { readonly center: Vec2; readonly radius: number };
 }
@@ -166,7 +169,7 @@ function drawSolids(
     }
   }
   const pieces = lines.map((l) => l.piece);
-  return { look, frame, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces) }; // prettier-ignore
+  return { look, frame, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces), broken: null }; // prettier-ignore
 }
 
 /** Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. */

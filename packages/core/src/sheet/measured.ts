@@ -94,6 +94,12 @@ export function placeOfSpot(spot: SheetSpot, bodies: readonly Body[]): Vec3 | nu
   return axis?.origin ?? middle;
 }
 
+/** Where it is taken in its view; none of what is lost. */
+export function placesOfMeasured(m: Measured | null): readonly Vec2[] {
+  if (!m || m.is === 'angle') return [];
+  return m.is === 'length' ? [m.from, m.to] : 'at' in m ? [m.at] : [m.center];
+}
+
 /** The place a spot stands for: a round’s centre, a corner, the middle of a line. */
 function placeOf({ piece }: Found): Vec2 {
   if (piece.kind === 'point') return piece.points[0];

@@ -6,6 +6,7 @@ import type { Known } from '../evaluation/known.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { THREADS } from '../standards/threads.ts';
 import { MATERIALS } from '../standards/materials.ts';
+import { acrossBreak } from './break.ts';
 import { auditSheet } from './audit/audit.ts';
 import { faultsOfSizes } from './audit/faults-of-sizes.ts';
 import { drawViews } from './draw-views.ts';
@@ -14,7 +15,8 @@ import type { SheetGeometry } from './geometry.ts';
 import { whereSeen } from './listed.ts';
 import { stepOfName } from './member-bodies.ts';
 import { asShown, SheetFailure, subjectOf, type Subject } from './subject.ts';
-import { measureSize, type SizeState, type ThreadOf } from './measured.ts';
+import { measureSize, placesOfMeasured, type SizeState, type ThreadOf } from './measured.ts';
+import { wordOfView } from './view-kinds.ts';
 
 /** @throws SheetFailure where there is nothing to draw; KernelError; Superseded */
 export async function sheetGeometry(
@@ -41,12 +43,13 @@ export async function sheetGeometry(
       const state = !view ? lostView('its view no longer stands on the sheet; remove it.') : !drawn ? lostView('its view cannot be drawn; see what is said of it.') : seenThere(view.look, measureSize(size, drawn.frame, bodies, curvesOf, threadsOf(design, sheet, subject))); // prettier-ignore
       sizes.set(key, state);
     }
+    const leftOut = sizesLeftOut(sheet, views, sizes);
     return {
       views,
       sizes,
       mass,
       material: material ? MATERIALS[material].label : null,
-      says: [...says, ...told],
+      says: [...says, ...told, ...leftOut],
       cuts,
       parts: subject.parts,
       shown: [called, subject.shown].filter((t) => t !== null).join(', ') || null,
@@ -57,6 +60,21 @@ export async function sheetGeometry(
   } finally {
     subject.done();
   }
+}
+
+/** Sizes that are taken in a stretch which a break leaves out, as sentences. */
+function sizesLeftOut(
+  sheet: Sheet,
+  views: ReadonlyMap<string, DrawnView>,
+  sizes: ReadonlyMap<string, SizeState>,
+): string[] {
+  return [...views].flatMap(([id, { broken }]) => {
+    if (!broken) return [];
+    const { leavesOut } = acrossBreak(broken);
+    const own = Object.entries(sheet.sizes).filter(([key, { view }]) => view === id && placesOfMeasured(sizes.get(key)?.measured ?? null).some(leavesOut)).length; // prettier-ignore
+    const many = own === 1 ? 'A size is' : `${own} sizes are`;
+    return own > 0 ? [`${many} taken where the ${wordOfView(sheet.views[id]!)} view is broken off; break it elsewhere, or take ${own === 1 ? 'it' : 'them'} in another view.`] : []; // prettier-ignore
+  });
 }
 
 /** By the step that made a face: what its hole is tapped for. */

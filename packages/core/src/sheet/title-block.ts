@@ -37,7 +37,7 @@ export function frameAndTitle(sheet: Sheet, told: Told): OnPaper[] {
     ...columns.map((x) => line('rule', [x, y0], [x, top])),
     ...cell(left, middle, 'Title', fields.title ?? told.title, true),
     ...cell(left, low, 'Material, mass', [told.material, told.mass].filter(Boolean).join(', ') || 'not given'),
-    ...cell(left, y0, fields.tolerances ? 'Tolerances' : CAUTION, fields.tolerances ?? TOLERANCES),
+    ...cell(left, y0, CAUTION, fields.tolerances ?? TOLERANCES),
     ...cell(columns[0]!, middle, 'Number', fields.number ?? ''),
     ...cell(columns[0]!, low, 'Drawn', fields.drawn ?? ''),
     ...cell(columns[0]!, y0, 'Checked', fields.checked ?? ''),

@@ -2,7 +2,8 @@
 /** Paper on the stage: views that can be moved, places at which sizes are taken, sizes that are dragged where they read well. */
 import {
   CAPITALS,
-  enlarged,
+  piecesOn,
+  placeOn,
   paperSize,
   PENS,
   sheetPath,
@@ -156,13 +157,12 @@ const shiftOfSize = (id: string, view: string): string | undefined =>
 
 /** A spot drawn on the paper. */
 function spotPath(view: PlacedView, spot: ViewSpot): string {
-  const to = ([x, y]: readonly [number, number]) => [x * view.by + view.move[0], paper.value[1] - (y * view.by + view.move[1])]; // prettier-ignore
   const { piece } = spot;
   if (piece.kind === 'point') {
-    const [x, y] = to(piece.points[0]) as [number, number];
-    return `M ${x - 1.2} ${y} a 1.2 1.2 0 1 0 2.4 0 a 1.2 1.2 0 1 0 -2.4 0`;
+    const [x, up] = placeOn(view, piece.points[0]);
+    return `M ${x - 1.2} ${paper.value[1] - up} a 1.2 1.2 0 1 0 2.4 0 a 1.2 1.2 0 1 0 -2.4 0`;
   }
-  return sheetPath(enlarged(piece, view.by, view.move), paper.value[1]);
+  return piecesOn(view, piece).map((p) => sheetPath(p, paper.value[1])).join(' '); // prettier-ignore
 }
 const lit = computed(() => {
   const views = new Map((sheets.composed?.views ?? []).map((v) => [v.id, v]));

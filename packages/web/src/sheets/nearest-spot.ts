@@ -1,5 +1,5 @@
 /** The place at which a size would be taken under the pointer: corners before rounds, rounds before lines. */
-import { awayFromPiece, type PlacedView, type ViewSpot } from '@helb/core';
+import { awayFromPiece, piecesOn, type PlacedView, type ViewSpot } from '@helb/core';
 
 interface Offered {
   readonly view: PlacedView;
@@ -19,9 +19,8 @@ export function nearestSpot(
   for (const { view, spots } of offered) {
     const [x0, y0, x1, y1] = view.box;
     if (x < x0 - reach || x > x1 + reach || y < y0 - reach || y > y1 + reach) continue;
-    const at = [(x - view.move[0]) / view.by, (y - view.move[1]) / view.by] as const;
     for (const spot of spots) {
-      const away = awayFromPiece(at, spot.piece) * view.by;
+      const away = Math.min(...piecesOn(view, spot.piece).map((piece) => awayFromPiece([x, y], piece)));
       if (away > reach) continue;
       const told = spot.what === 'corner' ? away * CORNER_FIRST : away;
       if (!best || told < best.away) best = { view, spot, away: told };

@@ -1,5 +1,5 @@
 /** What can be done on a sheet with what is picked: places in a view, a size, a view, or nothing. */
-import { addSheetView, changeSheetView, isMain, listPartsOnSheet, LOOKS, newId, partOfBalloon, showsHidden, wordOfView, type SheetView } from '@helb/core'; // prettier-ignore
+import { addSheetView, changeSheetView, emptyStretch, isMain, listPartsOnSheet, LOOKS, newId, partOfBalloon, showsHidden, wordOfView, type SheetView } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -11,6 +11,15 @@ export function useSheetVerbs() {
   const sheets = useSheets();
   const spots = useSpotVerbs();
 
+  /** Where a long stretch of it is empty. */
+  const breakVerbs = (id: string, view: SheetView): Verb[] => {
+    const to = (broken: SheetView['broken'] | null) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, { broken })); // prettier-ignore
+    if (view.broken) return [{ id: 'unbroken', label: 'Unbroken again', run: to(null) }];
+    const drawn = sheets.geometry?.views.get(id);
+    const ends = drawn ? emptyStretch(drawn) : null;
+    return ends ? [{ id: 'break', label: 'Break it off', run: to({ from: ends[0].spot, to: ends[1].spot }) }] : [];
+  };
+
   const viewVerbs = (id: string, view: SheetView): Verb[] => {
     const to = (change: Parameters<typeof changeSheetView>[2]) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, change)); // prettier-ignore
     const hidden = showsHidden(view);
@@ -21,6 +30,7 @@ export function useSheetVerbs() {
       ...(view.look === 'oblique'
         ? []
         : [
+            ...breakVerbs(id, view),
             { id: 'cut', label: view.cut ? 'Whole again' : 'Cut it open', run: to({ cut: view.cut ? null : {} }) },
             ...(view.cut
               ? [

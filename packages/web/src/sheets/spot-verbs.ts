@@ -87,7 +87,16 @@ export function useSpotVerbs() {
     ];
   };
 
-  const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs().slice(0, 2), ...sectionVerbs(), ...rowVerbs().slice(2), ...viewVerbs()])); // prettier-ignore
+  /** Between two places that lie apart. */
+  const breakVerbs = (): Verb[] => {
+    const [one, other, more] = sheets.picked;
+    const view = one ? sheets.sheet?.views[one.view] : undefined;
+    if (!one || !other || more || !view || view.look === 'oblique' || view.detail) return [];
+    const broken = { from: one.spot.spot, to: other.spot.spot };
+    return [{ id: 'break', label: 'Break it off between', run: () => void (sheets.edit(changeSheetView(session.activeSheet!, one.view, { broken })) && sheets.letGo()) }]; // prettier-ignore
+  };
+
+  const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs().slice(0, 2), ...sectionVerbs(), ...rowVerbs().slice(2), ...viewVerbs(), ...breakVerbs()])); // prettier-ignore
   const subject = computed(() => {
     const words = picks.value.map(({ what }) => (what === 'line' ? 'edge' : what === 'side' ? 'round' : what));
     return words.length > 2 ? `${words.length} places` : words.join(' and ');
