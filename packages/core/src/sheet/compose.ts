@@ -90,7 +90,7 @@ function sizesIn(sheet: Sheet, placed: PlacedView, geometry: SheetGeometry, unit
       ? [{ id, size, measured: onPaper(measured, by, fromMiddle), text: wordsOfSize(size, measured, units) }]
       : [];
   });
-  const free = placeSizes(own.filter((s) => !s.size.place), [box[0] - at[0], box[1] - at[1], box[2] - at[0], box[3] - at[1]], height); // prettier-ignore
+  const free = placeSizes(own.filter((s) => !s.size.place), [box[0] - at[0], box[1] - at[1], box[2] - at[0], box[3] - at[1]], height, !sheet.views[view]!.cut); // prettier-ignore
   return own.map(({ id, size, measured, text }) => {
     const place = size.place ?? free.get(id)!;
     const moved = onPaper(measured, 1, ([x, y]) => [x + at[0], y + at[1]]);

@@ -9,8 +9,12 @@ import type { Measured } from './measured.ts';
 const FIRST = 9;
 const NEXT = ROOM_A_ROW;
 const TOUCH = 1e-6;
-/** Of a view’s size: how far from its apex an angle is told. */
-const ANGLE_SHARE = 0.18;
+/** Of words on a leader: beyond the view, and above what they tell of. */
+const BESIDE = 7;
+const LIFT = 6;
+/** Of a view’s size: how far from its apex an angle is told, and at least and at most, mm. */
+const ANGLE_SHARE = 0.12;
+const ANGLE = [12, 24] as const;
 
 export interface ToPlace {
   readonly id: string;
@@ -21,9 +25,10 @@ export interface ToPlace {
 
 /**
  * @param box of the view, mm on the paper from its middle, as all places are
+ * @param above whether there is room for words above it
  * @returns of each the place of its text
  */
-export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number): Map<string, Vec2> {
+export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number, above = true): Map<string, Vec2> {
   const places = new Map<string, Vec2>();
   /** Taken stretches of each row: below, left, and others by direction. */
   const rows = new Map<string, [number, number][][]>();
@@ -61,22 +66,11 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number):
     }
   }
   for (const kind of ['across', 'up'] as const) placeOrdinates(all.filter((s) => s.size.ordinate && s.size.kind === kind), kind, box, rows.get(kind === 'across' ? 'below' : 'left')?.length ?? 0, height, places); // prettier-ignore
-  const led = all.filter((s) => lengthOf(s.measured) === null && s.measured.is !== 'angle');
-  const taken: Vec2[] = [];
-  for (const { id, measured, text } of led) {
-    if (measured.is === 'length' || measured.is === 'angle') continue;
-    const at = 'at' in measured ? measured.at : measured.center;
-    // On the right: lengths stand left and below.
-    const x = box[2] + 7 + widthOfText(text, height) / 2;
-    let y = Math.max(at[1] + 6, box[3] - 2);
-    while (taken.some((t) => Math.abs(t[1] - y) < height * 2)) y -= height * 2;
-    taken.push([x, y]);
-    places.set(id, [x, y]);
-  }
+  placeLed(all, box, height, above, places);
   for (const { id, measured } of all)
     if (measured.is === 'angle') {
       const t = measured.from + measured.value / 2;
-      const off = Math.min(40, Math.max(14, ANGLE_SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])));
+      const off = Math.min(ANGLE[1], Math.max(ANGLE[0], ANGLE_SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])));
       places.set(id, [measured.apex[0] + off * Math.cos(t), measured.apex[1] + off * Math.sin(t)]);
     }
   return places;
@@ -97,17 +91,47 @@ function placeOrdinates(
   const wide = Math.max(0, ...own.map((s) => widthOfText(s.text, height)));
   const level = box[1 - k]! - FIRST - NEXT * rows - wide / 2;
   const least = height * 1.6;
-  // As near to their own places as can be: isotonic regression, by pooling neighbours that would come too near.
-  const pools: { sum: number; count: number }[] = [];
-  sorted.forEach((s, i) => {
-    pools.push({ sum: at(s) - i * least, count: 1 });
-    for (let last = pools.at(-1)!, before = pools.at(-2); before && before.sum / before.count > last.sum / last.count; last = pools.at(-1)!, before = pools.at(-2)) pools.splice(-2, 2, { sum: before.sum + last.sum, count: before.count + last.count }); // prettier-ignore
-  });
-  const spots = pools.flatMap(({ sum, count }) => Array.from({ length: count }, () => sum / count)).map((d, i) => d + i * least); // prettier-ignore
+  const spots = inLine(sorted.map((s) => ({ at: at(s), wide: least })));
   sorted.forEach((s, i) => {
     const spot = spots[i]!;
     places.set(s.id, k === 0 ? [spot, level] : [level, spot]);
   });
+}
+
+/** Beyond the right or the upper side of the view, whichever is nearer, each as near to what it tells of as can be: leaders do not cross. */
+function placeLed(
+  all: readonly ToPlace[],
+  box: Flat4,
+  height: number,
+  above: boolean,
+  places: Map<string, Vec2>,
+): void {
+  const led = all.flatMap(({ id, measured: m, text }) => {
+    if (lengthOf(m) !== null || m.is === 'length' || m.is === 'angle') return [];
+    const at = 'at' in m ? m.at : m.center;
+    const wide = widthOfText(text, height);
+    return [{ id, at, wide, up: above && box[3] - at[1] < box[2] - at[0] }];
+  });
+  const right = led.filter((l) => !l.up).sort((a, b) => a.at[1] - b.at[1]);
+  const ys = inLine(right.map((l) => ({ at: l.at[1] + LIFT, wide: height * 2 })));
+  right.forEach(({ id, wide }, i) => places.set(id, [box[2] + BESIDE + wide / 2, ys[i]!]));
+  const up = led.filter((l) => l.up).sort((a, b) => a.at[0] - b.at[0]);
+  const xs = inLine(up.map((l) => ({ at: l.at[0] + BESIDE + l.wide / 2, wide: l.wide + BESIDE })));
+  up.forEach(({ id }, i) => places.set(id, [xs[i]!, box[3] + BESIDE]));
+}
+
+/** Spread along a line in their order so that none touch, moved as little as can be: isotonic regression, by pooling neighbours that would come too near. */
+function inLine(all: readonly { readonly at: number; readonly wide: number }[]): number[] {
+  const pools: { sum: number; count: number }[] = [];
+  let off = 0;
+  const offs = all.map(({ wide }, i) => (off += i === 0 ? 0 : (wide + all[i - 1]!.wide) / 2));
+  all.forEach(({ at }, i) => {
+    pools.push({ sum: at - offs[i]!, count: 1 });
+    for (let last = pools.at(-1)!, before = pools.at(-2); before && before.sum / before.count > last.sum / last.count; last = pools.at(-1)!, before = pools.at(-2)) pools.splice(-2, 2, { sum: before.sum + last.sum, count: before.count + last.count }); // prettier-ignore
+  });
+  return pools
+    .flatMap(({ sum, count }) => Array.from({ length: count }, () => sum / count))
+    .map((d, i) => d + offs[i]!);
 }
 
 function lengthOf(m: Measured): { from: Vec2; to: Vec2; along: Vec2 } | null {
