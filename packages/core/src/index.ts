@@ -202,7 +202,7 @@ export { readTemplate, templateOf, viewOfTemplate, type SheetTemplate } from './
 export { limitsTyped, readLimits } from './sheet/limits.ts';
 export * from './sheet/paper.ts';
 export { piecesOn, placeOn, type PlacedSize, type PlacedView } from './sheet/placed.ts';
-export { emptyStretch } from './sheet/broken-view.ts';
+export { brokenAlike, emptyStretch } from './sheet/broken-view.ts';
 export { awayFromPiece } from './sheet/piece-places.ts';
 export { frameOfLook } from './sheet/looks.ts';
 export { ROWS, sizesInRow, type RowOfSizes } from './sheet/rows-of-sizes.ts';

@@ -1,7 +1,7 @@
 /** Sections in steps, and views straight onto slanted faces. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, addSheetView, changeSheetView, composeSheet, emptyStretch, Known, newSheet, placeOn, PartEvaluator, putSize, removeSheetView, sheetGeometry,
+  addSheet, addSheetView, brokenAlike, breakSheetViews, changeSheetView, composeSheet, emptyStretch, Known, newSheet, placeOn, PartEvaluator, putSize, removeSheetView, sheetGeometry,
   type Design, type DrawnView, type Look, type OnPaper, type SheetGeometry, type SheetSpot, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -141,6 +141,10 @@ describe('a view that is broken off', () => {
   // A bar of 400 with a bore near each end.
   const bar = { ...block(400, 30, 12), ...bored('a', 4, [22, 15]), ...bored('b', 6, [365, 15]) };
 
+  /** Both long edges of the view, which go on over the break. */
+  const edgesAlong = ({ spots }: DrawnView): SheetSpot[] =>
+    spots.filter((s) => s.what === 'line' && s.piece.kind === 'line' && Math.abs(s.piece.points[0][1] - s.piece.points[1][1]) < 1e-6).map((s) => s.spot).slice(0, 2); // prettier-ignore
+
   test('leaves out most of the empty stretch, and its sizes stay true', async () => {
     const design = onSheet(bar, ['top', 'front']);
     const top = (await geometryOf(design)).views.get('top')!;
@@ -148,13 +152,15 @@ describe('a view that is broken off', () => {
     const centres = [from, to].map((s) => (s.what === 'round' ? s.piece.points[0]![0] : NaN));
     expect(centres).toEqual([22, 365]);
     const size = { kind: 'across', view: 'top', of: [roundIn(top, 4), roundIn(top, 6)] } as const;
-    const broken = edited(design, changeSheetView('h', 'top', { broken: { from: from.spot, to: to.spot } }), putSize('h', [['z', size]])); // prettier-ignore
+    const broken = edited(design, breakSheetViews('h', ['top'], { from: from.spot, to: to.spot }), putSize('h', [['z', size], ['w', { kind: 'up', view: 'top', of: edgesAlong(top) }]]), addSheetView('h', 'right', { look: 'right' })); // prettier-ignore
     const geometry = await geometryOf(broken);
     const drawn = geometry.views.get('top')!;
     // 12 % of the 343 between the centres stay on both sides; the gap is 3 % of what is left.
     const left = 343 * 0.76;
     expect(drawn.broken).toEqual({ axis: 'x', from: expect.closeTo(22 + 41.16, 6), to: expect.closeTo(365 - 41.16, 6), gap: expect.closeTo(0.03 * (400 - left), 6) }); // prettier-ignore
     expect(geometry.says).toEqual([]);
+    // What stands above it shows the same length, what stands beside it does not.
+    expect(brokenAlike(broken.sheets!.h!, geometry.views, 'top', [from, to])).toEqual(['top', 'front']);
     expect(geometry.sizes.get('z')!.measured).toMatchObject({ value: expect.closeTo(343, 6), true: true });
     const composed = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units);
     const view = composed.views.find((v) => v.id === 'top')!;
@@ -174,7 +180,7 @@ describe('a view that is broken off', () => {
     const design = onSheet(bar, ['front']);
     const front = (await geometryOf(design)).views.get('front')!;
     const ends = emptyStretch(front)!;
-    const broken = edited(design, changeSheetView('h', 'front', { cut: {}, broken: { from: ends[0].spot, to: ends[1].spot } })); // prettier-ignore
+    const broken = edited(design, changeSheetView('h', 'front', { cut: {} }), breakSheetViews('h', ['front'], { from: ends[0].spot, to: ends[1].spot })); // prettier-ignore
     const geometry = await geometryOf(broken);
     const view = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units).views[0]!;
     const { from, to } = geometry.views.get('front')!.broken!;
@@ -191,13 +197,13 @@ describe('a view that is broken off', () => {
     const top = (await geometryOf(design)).views.get('top')!;
     const of = [roundIn(top, 4), roundIn(top, 3)];
     const broken = { from: roundIn(top, 4), to: roundIn(top, 6) };
-    const left = await geometryOf(edited(design, changeSheetView('h', 'top', { broken }), putSize('h', [['z', { kind: 'across', view: 'top', of }]]))); // prettier-ignore
+    const left = await geometryOf(edited(design, breakSheetViews('h', ['top'], broken), putSize('h', [['z', { kind: 'across', view: 'top', of }]]))); // prettier-ignore
     expect(left.says).toEqual(['A size is taken where the top view is broken off; break it elsewhere, or take it in another view.']); // prettier-ignore
     expect(left.views.get('top')!.spots.some((s) => s.piece.kind === 'circle' && s.piece.radius === 3)).toBe(false);
-    const same = await geometryOf(edited(design, changeSheetView('h', 'top', { broken: { from: broken.from, to: broken.from } }))); // prettier-ignore
+    const same = await geometryOf(edited(design, breakSheetViews('h', ['top'], { from: broken.from, to: broken.from }))); // prettier-ignore
     expect(same.says).toEqual(['The top view was to be broken where there is next to nothing to leave out, and is drawn whole; break it anew.']); // prettier-ignore
     const gone: SheetSpot = { edge: { faces: ['nothing:side:l9'], near: [0, 0, 0] } };
-    const lost = await geometryOf(edited(design, changeSheetView('h', 'top', { broken: { ...broken, to: gone } })));
+    const lost = await geometryOf(edited(design, breakSheetViews('h', ['top'], { ...broken, to: gone })));
     expect(lost.says).toEqual(['The top view has lost what it was broken between, and is drawn whole; break it anew.']);
     expect(lost.views.get('top')!.broken).toBeNull();
   });

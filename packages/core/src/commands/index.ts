@@ -66,6 +66,7 @@ export {
   addSheet,
   addSheetView,
   changeSheet,
+  breakSheetViews,
   changeSheetView,
   deleteSheet,
   issueSheet,

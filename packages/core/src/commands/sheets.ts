@@ -155,7 +155,6 @@ const ViewChange = z.strictObject({
   tangent: z.boolean().optional(),
   cut: SheetView.shape.cut.unwrap().nullable().optional(),
   detail: SheetView.shape.detail.unwrap().optional(),
-  broken: SheetView.shape.broken.unwrap().nullable().optional(),
 });
 const changeViewCommand = declareCommand({
   name: 'change-sheet-view',
@@ -168,16 +167,30 @@ const changeViewCommand = declareCommand({
     if (to.tangent === true) view.tangent = true;
     else if (to.tangent === false) delete view.tangent;
     if (to.detail) view.detail = structuredClone(to.detail);
-    if (to.broken && (view.look === 'oblique' || view.detail))
-      throw new EditRefused('Only straight-on views are broken off; break another.');
-    if (to.broken) view.broken = structuredClone(to.broken);
-    else if (to.broken === null) delete view.broken;
     if (to.cut) view.cut = structuredClone(to.cut);
     else if (to.cut === null) delete view.cut;
   },
 });
 export const changeSheetView = (sheet: string, id: string, to: z.infer<typeof ViewChange>): Edit =>
   changeViewCommand({ sheet, id, to });
+
+const breakCommand = declareCommand({
+  name: 'break-sheet-views',
+  args: z.strictObject({ sheet: Id, ids: z.array(Id).min(1).max(MAX_VIEWS), broken: SheetView.shape.broken.unwrap().nullable() }),
+  label: ({ broken }) => (broken ? 'Break views off' : 'Draw views unbroken again'),
+  run(draft, { sheet, ids, broken }) {
+    const own = sheetIn(draft, sheet);
+    for (const id of ids) {
+      const view = viewIn(own, id);
+      if (broken && (view.look === 'oblique' || view.detail)) throw new EditRefused('Only straight-on views are broken off; break another.');
+      if (broken) view.broken = structuredClone(broken);
+      else delete view.broken;
+    }
+  },
+}); // prettier-ignore
+/** @param broken between which places; null, and they are drawn whole. @param ids views that stand in line are broken alike */
+export const breakSheetViews = (sheet: string, ids: readonly string[], broken: SheetView['broken'] | null): Edit =>
+  breakCommand({ sheet, ids: [...ids], broken: broken ?? null });
 
 const putSizeCommand = declareCommand({
   name: 'put-sizes',

@@ -1,4 +1,8 @@
 /** A long view drawn shorter: where it may be broken, and what is left of it. */
+import type { Sheet } from '../document/sheet.ts';
+import { dot } from '../space/vector.ts';
+import { standsAt } from './layout.ts';
+import { standsFree } from './view-kinds.ts';
 import { acrossBreak, type Break } from './break.ts';
 import type { DrawnView, ViewSpot } from './drawn-view.ts';
 import { boxOfPieces, type Flat4 } from './piece-places.ts';
@@ -30,6 +34,28 @@ export function emptyStretch({ spots, box }: Pick<DrawnView, 'spots' | 'box'>): 
 export function brokenView(view: DrawnView, broken: Break): DrawnView {
   const { pieces } = acrossBreak(broken);
   return { ...view, broken, spots: view.spots.filter(({ piece }) => pieces(piece).length > 0) };
+}
+
+/** Views that stand in one row or column with another and show the same direction along it: they are broken alike. */
+export function brokenAlike(
+  sheet: Sheet,
+  views: ReadonlyMap<string, DrawnView>,
+  id: string,
+  ends: readonly [ViewSpot, ViewSpot],
+): string[] {
+  const own = views.get(id);
+  if (!own || standsFree(sheet.views[id]!)) return [id];
+  const [p, q] = ends.map(({ piece }) => boxOfPieces([piece])) as [Flat4, Flat4];
+  const apart = (k: 0 | 1) => Math.abs(p[k] + p[k + 2]! - q[k] - q[k + 2]!);
+  const axis = apart(0) >= apart(1) ? 'x' : 'y';
+  // A column shows one x, a row one y.
+  const k = axis === 'x' ? 0 : 1;
+  const cell = (view: string) => standsAt(sheet.angle, sheet.views[view]!.look)[k];
+  return sheet.viewOrder.filter((other) => {
+    const drawn = views.get(other);
+    if (!drawn || standsFree(sheet.views[other]!) || cell(other) !== cell(id)) return false;
+    return Math.abs(dot(drawn.frame[axis], own.frame[axis])) > 1 - 1e-9;
+  });
 }
 
 /** The room it takes. */

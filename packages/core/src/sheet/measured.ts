@@ -94,10 +94,11 @@ export function placeOfSpot(spot: SheetSpot, bodies: readonly Body[]): Vec3 | nu
   return axis?.origin ?? middle;
 }
 
-/** Where it is taken in its view; none of what is lost. */
-export function placesOfMeasured(m: Measured | null): readonly Vec2[] {
+/** The things it is taken at, each by its ends or its one place; none of what is lost. */
+export function placesOfMeasured(m: Measured | null): readonly (readonly Vec2[])[] {
   if (!m || m.is === 'angle') return [];
-  return m.is === 'length' ? [m.from, m.to] : 'at' in m ? [m.at] : [m.center];
+  if (m.is === 'length') return [m.edges?.[0] ?? [m.from], m.edges?.[1] ?? [m.to]];
+  return 'at' in m ? [[m.at]] : [[m.center]];
 }
 
 /** The place a spot stands for: a round’s centre, a corner, the middle of a line. */

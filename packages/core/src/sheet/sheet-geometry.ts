@@ -71,7 +71,7 @@ function sizesLeftOut(
   return [...views].flatMap(([id, { broken }]) => {
     if (!broken) return [];
     const { leavesOut } = acrossBreak(broken);
-    const own = Object.entries(sheet.sizes).filter(([key, { view }]) => view === id && placesOfMeasured(sizes.get(key)?.measured ?? null).some(leavesOut)).length; // prettier-ignore
+    const own = Object.entries(sheet.sizes).filter(([key, { view }]) => view === id && placesOfMeasured(sizes.get(key)?.measured ?? null).some((ends) => ends.every(leavesOut))).length; // prettier-ignore
     const many = own === 1 ? 'A size is' : `${own} sizes are`;
     return own > 0 ? [`${many} taken where the ${wordOfView(sheet.views[id]!)} view is broken off; break it elsewhere, or take ${own === 1 ? 'it' : 'them'} in another view.`] : []; // prettier-ignore
   });

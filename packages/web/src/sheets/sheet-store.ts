@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  addSheetView, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
+  addSheetView, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
@@ -90,6 +90,13 @@ export const useSheets = defineStore('sheets', () => {
     if (!edit(putSize(session.activeSheet, [[id, size]]))) return;
     letGo();
     pickedSize.value = id;
+  }
+
+  /** Leave out most of what lies between two places of a view, and of those that stand in line with it. */
+  function breakOff(view: string, ends: readonly [ViewSpot, ViewSpot]): boolean {
+    if (!session.activeSheet || !sheet.value || !geometry.value) return false;
+    const alike = brokenAlike(sheet.value, geometry.value.views, view, ends);
+    return edit(breakSheetViews(session.activeSheet, alike, { from: ends[0].spot, to: ends[1].spot }));
   }
 
   /** What of the model’s own dimensions is being looked for. */
@@ -194,6 +201,6 @@ export const useSheets = defineStore('sheets', () => {
 
   return {
     sheet, geometry, composed, subject, trouble, progress, picked, offered, offeredSpots, pickedView, pickedSize, writing,
-    letGo, edit, stop, bring, lastIssue, changed, issue, take, place, shiftView, remove, write, print, writeTemplate, useTemplate,
+    letGo, edit, stop, breakOff, bring, lastIssue, changed, issue, take, place, shiftView, remove, write, print, writeTemplate, useTemplate,
   }; // prettier-ignore
 });

@@ -1,5 +1,5 @@
 /** What can be done on a sheet with what is picked: places in a view, a size, a view, or nothing. */
-import { addSheetView, changeSheetView, emptyStretch, isMain, listPartsOnSheet, LOOKS, newId, partOfBalloon, showsHidden, wordOfView, type SheetView } from '@helb/core'; // prettier-ignore
+import { addSheetView, breakSheetViews, changeSheetView, emptyStretch, isMain, listPartsOnSheet, LOOKS, newId, partOfBalloon, showsHidden, wordOfView, type SheetView } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -13,11 +13,12 @@ export function useSheetVerbs() {
 
   /** Where a long stretch of it is empty. */
   const breakVerbs = (id: string, view: SheetView): Verb[] => {
-    const to = (broken: SheetView['broken'] | null) => () => void sheets.edit(changeSheetView(session.activeSheet!, id, { broken })); // prettier-ignore
-    if (view.broken) return [{ id: 'unbroken', label: 'Unbroken again', run: to(null) }];
+    const { broken } = view;
+    const alike = () => Object.entries(sheets.sheet!.views).flatMap(([other, v]) => (JSON.stringify(v.broken) === JSON.stringify(broken) ? [other] : [])); // prettier-ignore
+    if (broken) return [{ id: 'unbroken', label: 'Unbroken again', run: () => void sheets.edit(breakSheetViews(session.activeSheet!, alike(), null)) }]; // prettier-ignore
     const drawn = sheets.geometry?.views.get(id);
     const ends = drawn ? emptyStretch(drawn) : null;
-    return ends ? [{ id: 'break', label: 'Break it off', run: to({ from: ends[0].spot, to: ends[1].spot }) }] : [];
+    return ends ? [{ id: 'break', label: 'Break it off', run: () => sheets.breakOff(id, ends) }] : [];
   };
 
   const viewVerbs = (id: string, view: SheetView): Verb[] => {

@@ -92,8 +92,7 @@ export function useSpotVerbs() {
     const [one, other, more] = sheets.picked;
     const view = one ? sheets.sheet?.views[one.view] : undefined;
     if (!one || !other || more || !view || view.look === 'oblique' || view.detail) return [];
-    const broken = { from: one.spot.spot, to: other.spot.spot };
-    return [{ id: 'break', label: 'Break it off between', run: () => void (sheets.edit(changeSheetView(session.activeSheet!, one.view, { broken })) && sheets.letGo()) }]; // prettier-ignore
+    return [{ id: 'break', label: 'Break it off between', run: () => void (sheets.breakOff(one.view, [one.spot, other.spot]) && sheets.letGo()) }]; // prettier-ignore
   };
 
   const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs().slice(0, 2), ...sectionVerbs(), ...rowVerbs().slice(2), ...viewVerbs(), ...breakVerbs()])); // prettier-ignore
