@@ -40,7 +40,15 @@ export {
 } from './ledger.ts';
 export { addPart, deletePart, renameDesign, renamePart, setMaterial, setUnits } from './parts.ts';
 export { bodyToPart, copySteps, groupSteps, replaceSketch, stepWithRests } from './recipe.ts';
-export { editShared, faultOfShared, followProject, giveToProject, ledgerDesign, withShared } from './shared.ts';
+export {
+  editShared,
+  faultOfShared,
+  followProject,
+  giveToProject,
+  ledgerDesign,
+  withShared,
+  withTitleField,
+} from './shared.ts';
 export { followGuest, loosenGuests, takeGuests } from './guests.ts';
 export { guestBundle, type GuestBundle, type GuestWanted } from './guest-bundle.ts';
 export { setCell, setColumn } from './columns.ts';

@@ -12,8 +12,11 @@ import {
   setDimension,
   tryDimensions,
   withShared,
+  withTitleField,
   type Shared,
 } from '../index.ts';
+import { newSheet } from '../sheet/new-sheet.ts';
+import { frameAndTitle } from '../sheet/title-block.ts';
 import { edited, refusalOf } from './edited.ts';
 
 const shared = (value: string, name = 'stock'): Shared => ({
@@ -82,5 +85,32 @@ describe('a dimension shared by a project', () => {
     });
     expect(editShared(shared('6 mm'), setDimension('x1', '6 +'))).toEqual({ message: expect.stringMatching(/\S/) });
     expect(editShared(shared('6 mm'), setDimension('x1', '$x1'))).toEqual({ message: expect.stringMatching(/circle/) });
+  });
+});
+
+describe('the title block of a project', () => {
+  const titled = withTitleField(withTitleField(shared('12 mm'), 'firm', ' Fernhill Glass '), 'drawn', 'R. Alder');
+
+  test('is followed by its designs beside the dimensions, and stays through edits of these', () => {
+    expect(titled.titleBlock).toEqual({ firm: 'Fernhill Glass', drawn: 'R. Alder' });
+    const design = edited(following, followProject(titled));
+    expect(design.shared!.titleBlock).toEqual(titled.titleBlock);
+    const later = editShared(titled, setDimension('x1', '14 mm'));
+    expect('shared' in later && later.shared.titleBlock).toEqual(titled.titleBlock);
+    expect(withShared(titled, edited(emptyDesign('B'), addDimension('g', { name: 'gap', value: '2 mm' })), 'g').titleBlock).toEqual(titled.titleBlock); // prettier-ignore
+  });
+
+  test('taken off, it is gone from the designs as well', () => {
+    const bare = withTitleField(withTitleField(titled, 'firm', ''), 'drawn', '  ');
+    expect(bare).toEqual(shared('12 mm'));
+    expect(edited(following, followProject(titled), followProject(bare)).shared).toEqual(shared('12 mm'));
+  });
+
+  test('stands on a sheet that does not say it itself', () => {
+    const own = { ...newSheet('Sheet', { part: 'p' }, null), fields: { drawn: 'M. Oak' } };
+    const told = { project: titled.titleBlock!, title: 'Post', material: '', mass: '', scale: '1 : 1', units: 'mm' };
+    const texts = frameAndTitle(own, told).flatMap((i) => (i.is === 'text' ? [i.text] : []));
+    expect(texts).toEqual(expect.arrayContaining(['Fernhill Glass', 'M. Oak', 'General tolerances ISO 2768-m']));
+    expect(texts).not.toContain('R. Alder');
   });
 });

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { applyEdit, EditRefused, type Edit } from '../document/change.ts';
 import { declareCommand } from '../document/command.ts';
 import { emptyDesign, type Design } from '../document/schema.ts';
-import { NOTHING_SHARED, Shared } from '../document/shared.ts';
+import { NOTHING_SHARED, Shared, type TitleBlock, type TitleField } from '../document/shared.ts';
 import { Id } from '../ids/ids.ts';
 import { nameFault } from './dimensions.ts';
 import { plain } from '../document/plain.ts';
@@ -12,7 +12,8 @@ import { resolveSketches } from './sketch.ts';
 
 /** The project's dimensions as a design of nothing else, so that they are edited and read like any. */
 export function ledgerDesign(project: string, shared: Shared): Design {
-  return { ...emptyDesign(project), ...shared };
+  const { dimensions, dimensionOrder } = shared;
+  return { ...emptyDesign(project), dimensions, dimensionOrder };
 }
 
 /** The project’s dimensions after an edit as one would make to a design’s own; or why it is refused, as a sentence. */
@@ -20,7 +21,15 @@ export function editShared(shared: Shared, edit: Edit): { readonly shared: Share
   const outcome = applyEdit(ledgerDesign('Project', shared), edit);
   if (!outcome.ok) return { message: outcome.message };
   const { dimensions, dimensionOrder } = outcome.design;
-  return { shared: { dimensions, dimensionOrder } };
+  return { shared: { ...shared, dimensions, dimensionOrder } };
+}
+
+/** The project with another text in the title block of its sheets; an empty one takes it off. */
+export function withTitleField(shared: Shared, field: TitleField, text: string): Shared {
+  const { [field]: _, ...rest } = shared.titleBlock ?? {};
+  const titleBlock: TitleBlock = text.trim() === '' ? rest : { ...rest, [field]: text.trim() };
+  const { titleBlock: __, ...others } = shared;
+  return Object.keys(titleBlock).length > 0 ? { ...others, titleBlock } : others;
 }
 
 /** Why these cannot be a project's dimensions, as a sentence; null when they can. */
@@ -51,6 +60,7 @@ const followCommand = declareCommand({
       (id) => !(id in shared.dimensions) && !(id in draft.dimensions) && before.usersOf(id).length > 0,
     );
     const now: Shared = {
+      ...shared,
       dimensions: { ...shared.dimensions, ...Object.fromEntries(kept.map((id) => [id, was.dimensions[id]!])) },
       dimensionOrder: [...shared.dimensionOrder, ...kept],
     };
@@ -68,6 +78,7 @@ export function withShared(shared: Shared, design: Design, id: string): Shared {
   const own = design.dimensions[id];
   if (!own) throw new EditRefused('Only a dimension of the design itself can be shared.');
   const next: Shared = {
+    ...shared,
     dimensions: { ...shared.dimensions, [id]: own },
     dimensionOrder: [...shared.dimensionOrder.filter((other) => other !== id), id],
   };

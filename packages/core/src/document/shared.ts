@@ -1,16 +1,33 @@
-/** Dimensions that belong to a project and are shared by its designs. */
+/** What belongs to a project and is shared by its designs: dimensions, and what stands in their title blocks. */
 import { z } from 'zod';
 import { Dimensions, type Dimension } from './dimension.ts';
 import { Id } from '../ids/ids.ts';
 
 export const MAX_SHARED = 1000;
 
+export const TITLE_FIELDS = ['firm', 'drawn', 'checked', 'tolerances'] as const;
+export type TitleField = (typeof TITLE_FIELDS)[number];
+
+export const TitleBlock = z
+  .strictObject({
+    firm: z.string().max(60).optional(),
+    drawn: z.string().max(60).optional(),
+    checked: z.string().max(60).optional(),
+    tolerances: z.string().max(120).optional(),
+  })
+  .describe('What stands in the title block of every sheet of the project that does not say it itself.');
+export type TitleBlock = z.infer<typeof TitleBlock>;
+
 export const Shared = z
-  .strictObject({ dimensions: Dimensions, dimensionOrder: z.array(Id).max(MAX_SHARED) })
+  .strictObject({
+    dimensions: Dimensions,
+    dimensionOrder: z.array(Id).max(MAX_SHARED),
+    titleBlock: TitleBlock.optional(),
+  })
   .refine((s) => s.dimensionOrder.every((id) => id in s.dimensions), 'the order names dimensions that are not there')
   .refine((s) => s.dimensionOrder.length === Object.keys(s.dimensions).length, 'every dimension has one place')
   .describe(
-    'The project’s own dimensions, as this design last saw them; a dimension of the design wins over one here.',
+    'The project’s own dimensions and title block, as this design last saw them; what the design says itself wins over it.',
   );
 export type Shared = z.infer<typeof Shared>;
 

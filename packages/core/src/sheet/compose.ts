@@ -1,5 +1,6 @@
 /** A sheet put together: frame, views, centre lines and sizes where they stand on the paper. */
 import { paperSize, type Sheet } from '../document/sheet.ts';
+import type { TitleBlock } from '../document/shared.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { formatNumber, type DisplayUnits } from '../units/units.ts';
 import { balloonsRound, listedRows, partsTable } from './balloons.ts';
@@ -31,7 +32,7 @@ export const textHeight = ({ paper }: Pick<Sheet, 'paper'>): number =>
 
 export function composeSheet(
   sheet: Sheet,
-  of: { readonly name: string },
+  of: { readonly name: string; readonly titleBlock?: TitleBlock | undefined },
   geometry: SheetGeometry,
   units: DisplayUnits,
 ): Composed {
@@ -55,6 +56,7 @@ export function composeSheet(
     return [{ ...placed, items: [...placed.items, words(at[0], foot, title, letter === undefined ? 2.6 : 5, letter === undefined ? 'words' : 'strong', 'middle'), ...turned] }]; // prettier-ignore
   });
   const frame = frameAndTitle(sheet, {
+    project: of.titleBlock ?? {},
     title: [of.name, geometry.shown].filter((t) => t !== null).join(', '),
     material: geometry.material ?? '',
     mass: geometry.mass === null ? '' : `${formatNumber(geometry.mass, geometry.mass < 1 ? 4 : 3)} kg`,

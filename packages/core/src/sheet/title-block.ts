@@ -1,10 +1,13 @@
 /** Frame, title block and the symbol of projection. */
+import type { TitleBlock } from '../document/shared.ts';
 import { paperSize, type Sheet } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { ISSUE_ROW, MARGINS, shownIssues, TITLE_BLOCK } from './layout.ts';
 import { line, type OnPaper } from './paper.ts';
 
 export interface Told {
+  /** What the project says of all its sheets. */
+  readonly project: TitleBlock;
   readonly title: string;
   readonly material: string;
   readonly mass: string;
@@ -25,7 +28,7 @@ export function frameAndTitle(sheet: Sheet, told: Told): OnPaper[] {
   const left = x1 - TITLE_BLOCK[0];
   const [low, middle, top] = [y0 + 12, y0 + 24, y0 + TITLE_BLOCK[1]];
   const columns = [left + 70, left + 120];
-  const { fields } = sheet;
+  const fields = { ...told.project, ...sheet.fields };
   const cell = (x: number, y: number, label: string, text: string, strong = false): OnPaper[] => [
     words(x + 2, y + 8.4, label, SMALL, 'words'),
     words(x + 2, y + 3, text, strong ? 3.5 : TEXT, strong ? 'strong' : 'words'),
@@ -35,7 +38,7 @@ export function frameAndTitle(sheet: Sheet, told: Told): OnPaper[] {
     ...box('frame', left, y0, x1, top),
     ...[low, middle].map((y) => line('rule', [left, y], [x1, y])),
     ...columns.map((x) => line('rule', [x, y0], [x, top])),
-    ...cell(left, middle, 'Title', fields.title ?? told.title, true),
+    ...cell(left, middle, fields.firm ?? 'Title', fields.title ?? told.title, true),
     ...cell(left, low, 'Material, mass', [told.material, told.mass].filter(Boolean).join(', ') || 'not given'),
     ...cell(left, y0, CAUTION, fields.tolerances ?? TOLERANCES),
     ...cell(columns[0]!, middle, 'Number', fields.number ?? ''),

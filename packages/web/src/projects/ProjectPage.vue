@@ -10,6 +10,8 @@ import DesignPicture from './DesignPicture.vue';
 import PageFrame from './PageFrame.vue';
 import ProjectPeople from './ProjectPeople.vue';
 import SharedDimensions from './SharedDimensions.vue';
+import { useSharedOfProject } from './shared-of-project.ts';
+import TitleBlockFields from './TitleBlockFields.vue';
 
 const props = defineProps<{ project: string }>();
 /** In the reader's own form. */
@@ -24,6 +26,7 @@ const deleted = ref<DeletedDesign[]>([]);
 const name = ref('');
 const confirming = ref<string | null>(null);
 const { trouble, attempt } = useAttempt();
+const shared = useSharedOfProject(() => props.project);
 const fileInput = useTemplateRef<HTMLInputElement>('fileInput');
 
 const load = () =>
@@ -148,7 +151,9 @@ onMounted(load);
       />
       <button class="button" @click="fileInput?.click()">Open a design file</button>
     </div>
-    <SharedDimensions :project="project" :fixed="!mayEdit" />
+    <p v-if="shared.trouble.value" role="alert" class="mt-8 text-bad">{{ shared.trouble.value }}</p>
+    <SharedDimensions :shared="shared" :fixed="!mayEdit" />
+    <TitleBlockFields :shared="shared" :fixed="!mayEdit" />
     <section v-if="deleted.length > 0" class="mt-8" aria-label="Deleted">
       <h2 class="font-semibold">Deleted</h2>
       <p class="text-quiet">Kept for 30 days, then gone for good.</p>

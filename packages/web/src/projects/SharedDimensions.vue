@@ -7,20 +7,17 @@ import {
   Ledger,
   ledgerDesign,
   newId,
-  NOTHING_SHARED,
   renameDimension,
   setDimension,
   type Edit,
-  type Shared,
 } from '@helb/core';
-import { computed, onMounted, ref, shallowRef } from 'vue';
+import { computed, ref } from 'vue';
 import HeldInput from '../fields/HeldInput.vue';
 import NameField from '../fields/NameField.vue';
-import { server } from '../server.ts';
+import type { SharedOfProject } from './shared-of-project.ts';
 
-const props = defineProps<{ project: string; fixed?: boolean }>();
-const now = shallowRef<{ revision: number; shared: Shared }>({ revision: 0, shared: NOTHING_SHARED });
-const trouble = ref<string | null>(null);
+const props = defineProps<{ shared: SharedOfProject; fixed?: boolean }>();
+const { now, trouble, put } = props.shared;
 const name = ref('');
 const value = ref('');
 
@@ -35,15 +32,6 @@ const rows = computed(() => {
   }));
 });
 
-async function load(): Promise<void> {
-  try {
-    now.value = await server.sharedDimensions(props.project);
-  } catch (error) {
-    trouble.value = (error as Error).message;
-  }
-}
-onMounted(load);
-
 async function change(edit: Edit): Promise<boolean> {
   trouble.value = null;
   const edited = editShared(now.value.shared, edit);
@@ -51,14 +39,7 @@ async function change(edit: Edit): Promise<boolean> {
     trouble.value = edited.message;
     return false;
   }
-  try {
-    now.value = await server.shareDimensions(props.project, now.value.revision, edited.shared);
-    return true;
-  } catch (error) {
-    await load();
-    trouble.value = (error as Error).message;
-    return false;
-  }
+  return put(edited.shared);
 }
 
 function rename(id: string, to: string): string | null {
@@ -80,7 +61,6 @@ async function add(): Promise<void> {
     <p class="text-quiet">
       Stock thicknesses, clearances: typed once here, used by name in every design of the project.
     </p>
-    <p v-if="trouble" role="alert" class="mt-2 text-bad">{{ trouble }}</p>
     <ul
       v-if="rows.length > 0"
       class="mt-3 divide-y divide-hairline overflow-visible rounded-lg border border-hairline bg-panel"

@@ -40,6 +40,8 @@ const FIELDS = [
   ['checked', 'Checked by'],
   ['tolerances', 'Tolerances'],
 ] as const;
+/** Stands where the sheet itself says nothing. */
+const ofProject = computed(() => design.design?.shared?.titleBlock ?? {});
 const write = (field: (typeof FIELDS)[number][0], text: string): void => void sheets.edit(setSheetField(session.activeSheet!, field, text)); // prettier-ignore
 
 const size = computed(() => (sheets.pickedSize ? sheets.sheet?.sizes[sheets.pickedSize] : undefined));
@@ -181,7 +183,11 @@ function setText(typed: string): void {
         :label="label"
         :value="sheets.sheet.fields[field] ?? ''"
         :placeholder="
-          field === 'title' ? sheets.subject?.name : field === 'tolerances' ? 'General tolerances ISO 2768-m' : ''
+          field === 'title'
+            ? sheets.subject?.name
+            : field === 'number'
+              ? ''
+              : (ofProject[field] ?? (field === 'tolerances' ? 'General tolerances ISO 2768-m' : ''))
         "
         @set="write(field, $event)"
       />

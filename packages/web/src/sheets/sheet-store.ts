@@ -52,7 +52,12 @@ export const useSheets = defineStore('sheets', () => {
   });
   const composed = computed<Composed | null>(() =>
     sheet.value && geometry.value && design.design && subject.value
-      ? composeSheet(sheet.value, { name: subject.value.name }, geometry.value, design.design.units)
+      ? composeSheet(
+          sheet.value,
+          { name: subject.value.name, titleBlock: design.design.shared?.titleBlock },
+          geometry.value,
+          design.design.units,
+        )
       : null,
   );
 
