@@ -64,13 +64,22 @@ export function composeSheet(
     units: units.length,
   });
   const about = sheet.parts ? ballooned(sheet, geometry) : null;
-  const balloons = views.filter((v) => v.id === about).flatMap((v) => balloonsRound(v, rows, geometry.seen.get(v.id) ?? new Map(), sheet.parts!.places)); // prettier-ignore
+  const sizes = views.flatMap((v) => sizesIn(sheet, v, geometry, units));
+  const balloons = views.filter((v) => v.id === about).flatMap((v) => balloonsRound(withSizes(v, sizes), rows, geometry.seen.get(v.id) ?? new Map(), sheet.parts!.places)); // prettier-ignore
   return {
     laidOut,
     frame: sheet.parts ? [...frame, ...partsTable(rows, listCorner(sheet))] : frame,
     views: slantMarks(sheet, geometry.views, detailMarks(sheet, geometry.views, cutMarks(sheet, geometry, views))),
-    sizes: [...views.flatMap((v) => sizesIn(sheet, v, geometry, units)), ...balloons],
+    sizes: [...sizes, ...balloons],
   };
+}
+
+/** A view whose box takes in where its sizes stand. */
+function withSizes(view: PlacedView, sizes: readonly PlacedSize[]): PlacedView {
+  const places = sizes.filter((s) => s.view === view.id).map((s) => s.place);
+  const [x0, y0, x1, y1] = view.box;
+  const [xs, ys] = [places.map((p) => p[0]), places.map((p) => p[1])];
+  return { ...view, box: [Math.min(x0, ...xs), Math.min(y0, ...ys), Math.max(x1, ...xs), Math.max(y1, ...ys)] };
 }
 
 /** The view round which balloons stand: the one chosen, or the straight-on one in which most parts are seen. */
