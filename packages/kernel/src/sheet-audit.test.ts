@@ -9,6 +9,7 @@ import {
   edited,
   evaluated,
   extruded,
+  faceLooking,
   outline,
   rectangle,
   round,
@@ -41,6 +42,31 @@ async function bevelled(): Promise<Record<string, Step>> {
   return { ...block(50, 30, 12), c: { kind: 'chamfer', name: 'Chamfer', edges: [edgeNear(body!, [25, 0, 12])], distance: '3 mm' } as Step }; // prettier-ignore
 }
 
+/** A disc of radius 20, its rims at these heights bevelled. */
+async function disced(heights: readonly number[], more: Partial<Step> = {}): Promise<Record<string, Step>> {
+  const steps = { s: round(20), e: extruded('s', `${Math.max(...heights)} mm`) };
+  return 'distance' in more ? { ...steps, c: await bevelOf(steps, heights, more) } : steps;
+}
+async function bevelOf(steps: Record<string, Step>, heights: readonly number[], more: Partial<Step>): Promise<Step> {
+  const [body] = (await evaluated(designOf(steps))).bodies;
+  const edges = heights.map((z) => edgeNear(body!, [-20, 0, z]));
+  return { kind: 'chamfer', name: 'Chamfer', edges, ...more } as Step;
+}
+async function drilled(more: Partial<Step>, at: readonly At[]): Promise<Record<string, Step>> {
+  const [body] = (await evaluated(designOf(block(60, 40, 20)))).bodies;
+  const plane = { face: faceLooking(body!, [0, 0, 1]) };
+  const marks: Step = { ...outline([], { plane, name: 'Marks' }), points: Object.fromEntries(at.map((p, i) => [`m${i}`, [...p]])) }; // prettier-ignore
+  const hole = {
+    kind: 'hole',
+    name: 'Holes',
+    places: [{ all_of: 'm' }],
+    size: 'own',
+    diameter: '5 mm',
+    ...more,
+  } as Step;
+  return { ...block(60, 40, 20), m: marks, h: hole };
+}
+
 /** What each is, how many sizes whoever draws it by hand gives it, and how it is made. */
 const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Promise<Record<string, Step>>])[] = [
   ['a block', 3, () => block(60, 40, 10)],
@@ -64,6 +90,12 @@ const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Pr
   ['a bored L', 8, () => ({ ...plateOf([[0, 0], [60, 0], [60, 15], [20, 15], [20, 50], [0, 50]]), b: bore([9, 38], 4), c: through('b') })],
   ['rounded corners', 4, rounded],
   ['a bevel', 5, bevelled],
+  ['a disc with a bevelled rim', 3, () => disced([6], { distance: '2 mm' })],
+  ['a pin bevelled alike at both ends', 3, () => disced([50, 0], { distance: '1.5 mm' })],
+  ['a pin that tapers', 4, () => disced([34], { distance: '26 mm', way: 'two', other_distance: '9 mm' })],
+  ['a pin with unlike bevels', 4, async () => ({ ...(await disced([50], { distance: '2 mm' })), c2: await bevelOf(await disced([50]), [0], { distance: '3 mm', way: 'two', other_distance: '1 mm' }) })],
+  ['drilled to a point', 5, () => drilled({ through: false, depth: '7 mm' }, [[30, 20]])],
+  ['sunk for screws', 6, () => drilled({ form: 'countersunk', head_diameter: '10 mm' }, [[15, 20], [45, 20]])],
 ]; // prettier-ignore
 
 async function auditOf(design: Design): Promise<Audit> {
@@ -144,13 +176,29 @@ describe('the audit of a sheet', () => {
     ]);
   });
 
+  test.each([
+    ['to a point', { through: false, depth: '7 mm' }, [[30, 20]], 3],
+    ['sunk', { form: 'countersunk', head_diameter: '10 mm' }, [[15, 20], [45, 20]], 4],
+    ['bored', { form: 'counterbored', head_diameter: '10 mm', head_depth: '4 mm' }, [[15, 20], [45, 20]], 4],
+  ] as const)('a hole drilled %s is settled by its call-out alone', async (_, more, at, left) => {
+    const { design } = await sized(designOf(await drilled(more, at)));
+    const bare = edited(design, ...Object.keys(design.sheets!.h!.sizes).map((id) => removeSize('h', id)));
+    const { views } = await sheetGeometry(bare, 'h', evaluator, kernel, new Known());
+    const [view, drawn] = [...views].find(([, v]) => v.spots.some((s) => s.what === 'round'))!;
+    const { spot } = drawn.spots.find((s) => s.what === 'round')!;
+    const { findings } = await auditOf(edited(bare, putSize('h', [['call', { kind: 'hole', view, of: [spot] }]])));
+    // Of the block its three, and how far apart two of them are.
+    expect(findings.map((f) => f.kind)).toEqual(Array.from({ length: left }, () => 'missing'));
+    expect(findings.some((f) => f.cure === null)).toBe(false);
+  }); // prettier-ignore
+
   test('what is not judged is counted, and said', async () => {
     const steps = { s: round(20), e: extruded('s', '6 mm') };
     const [body] = (await evaluated(designOf(steps))).bodies;
-    const bevel = { kind: 'chamfer', name: 'Chamfer', edges: [edgeNear(body!, [-20, 0, 6])], distance: '2 mm' } as Step;
-    const { audit } = await sized(designOf({ ...steps, c: bevel }));
+    const rounding = { kind: 'fillet', name: 'Fillet', edges: [edgeNear(body!, [-20, 0, 6])], radius: '2 mm' } as Step;
+    const { audit } = await sized(designOf({ ...steps, c: rounding }));
     expect(audit.unjudged).toBe(1);
-    expect(audit.taken).toContain('One face is neither flat nor a cylinder; whether sizes settle it is not judged.');
+    expect(audit.taken).toContain('One face is neither flat, a cylinder nor a cone; whether sizes settle it is not judged.'); // prettier-ignore
   });
 
   test('a length in an oblique view is told not to be true, and settles nothing', async () => {

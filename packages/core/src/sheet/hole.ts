@@ -8,6 +8,9 @@ export interface Hole {
   readonly mouth: number | null;
   readonly bottom: number | null;
   readonly bore: { readonly face: number; readonly floor: number } | null;
+  /** What widens it at its mouth, and the point it ends in. */
+  readonly sink: number | null;
+  readonly tip: number | null;
   readonly told: HoleTold;
   readonly at: Vec3;
   readonly along: Vec3;
@@ -98,24 +101,29 @@ export function holeAt(body: Body, edge: number): Hole | string {
   if (unclear) return 'Where this hole ends is rounded, so its depth is not told; take its diameter, and a length.';
   const rims = [...chain].flatMap((face) => [...about.rimsOf(face)]);
   const closed = ends.find((rim) => isClosed(about, drill, rim, ends));
-  const begins = farthestFrom(rims, closed ? closed.level : Math.min(...rims.map((r) => r.level)));
+  // One that goes through begins where it is bored or sunk.
+  const open = rims.filter((r) => r.faces.some((f) => about.isFlat(f) && !chain.has(f)));
+  const begins = closed ? farthestFrom(rims, closed.level) : open.reduce<Rim | null>((w, r) => (w && w.radius >= r.radius ? w : r), null); // prettier-ignore
   const mouth = begins?.faces.find((f) => about.isFlat(f) && !chain.has(f)) ?? null;
   const bore = boreOf(about, chain, walls);
   const square = (!closed || (mouth !== null && !near(begins!.level, closed.level))) && (!bore || bore.depth > SAME);
   if (!square) return 'The mouth of this hole is not square to it, so its depth is not told; take its diameter, and a length.'; // prettier-ignore
   const bottom = closed ? about.beyond(closed, drill)! : null;
+  const sink = sinkOf(about, [...chain].filter(about.isCone), radius);
   return {
     drill,
     mouth,
     bottom: bottom !== null && about.isFlat(bottom) ? bottom : null,
     bore: bore && { face: bore.face, floor: bore.floor },
+    sink: sink?.face ?? null,
+    tip: bottom !== null && about.isCone(bottom) ? bottom : null,
     at: own.axis.origin,
     along: own.axis.direction,
     told: {
       diameter: 2 * radius,
       depth: closed ? Math.abs(closed.level - begins!.level) : null,
       bore: bore && { diameter: bore.diameter, depth: bore.depth },
-      sink: sinkOf(about, [...chain].filter(about.isCone), radius),
+      sink: sink && { diameter: sink.diameter, angle: sink.angle },
     },
   }; // prettier-ignore
 }
@@ -145,11 +153,11 @@ function boreOf(about: AboutAxis, chain: ReadonlySet<number>, walls: readonly nu
   return { face: widest, floor, diameter: 2 * about.facts(widest).radius!, depth: Math.abs(opens.level - level) };
 }
 
-function sinkOf(about: AboutAxis, cones: readonly number[], radius: number): HoleTold['sink'] {
+function sinkOf(about: AboutAxis, cones: readonly number[], radius: number) {
   for (const cone of cones) {
     const [narrow, wide] = [...about.rimsOf(cone)].sort((a, b) => a.radius - b.radius);
     if (!narrow || !wide || wide.radius <= radius + SAME) continue;
-    return { diameter: 2 * wide.radius, angle: 2 * Math.atan2(wide.radius - narrow.radius, Math.abs(wide.level - narrow.level)) }; // prettier-ignore
+    return { face: cone, diameter: 2 * wide.radius, angle: 2 * Math.atan2(wide.radius - narrow.radius, Math.abs(wide.level - narrow.level)) }; // prettier-ignore
   }
   return null;
 }

@@ -15,7 +15,8 @@ import { alikeRounds, candidates } from './candidates.ts';
 import { COUNT, faultsOfSizes, namedSize, type AuditFinding } from './faults-of-sizes.ts';
 import { RowSpace } from './row-space.ts';
 import { foundSpot, roundOf, rowOfSize } from './said.ts';
-import { Shape, type RoundFreedom } from './shape.ts';
+import { conesAlike, rowsOfCone } from './rims.ts';
+import { Shape } from './shape.ts';
 
 export interface Audit {
   readonly findings: readonly AuditFinding[];
@@ -24,7 +25,7 @@ export interface Audit {
   /** Freedoms of the shape, and how many the sizes settle. */
   readonly freedoms: number;
   readonly settled: number;
-  /** Faces that are neither flat nor cylinders: whether sizes settle them is not judged. */
+  /** Faces that are neither flat, cylinders nor cones: whether sizes settle them is not judged. */
   readonly unjudged: number;
 }
 
@@ -58,14 +59,14 @@ export function auditSheet(
     const { measured } = state;
     const frame = views.get(size.view)?.frame;
     if (!frame || !('true' in measured) || !measured.true || (size.ordinate && 'value' in measured && measured.value === 0)) continue; // prettier-ignore
-    const counted = countedRounds(shape, size);
-    const agrees = counted !== null && counted.told === counted.rounds.length;
-    const rows = agrees ? counted.rounds.map((r) => shape.only(r.unknown)) : rowsOf(shape, size, measured, frame);
+    const counted = countedAlike(shape, size);
+    const agrees = counted !== null && counted.told === counted.there;
+    const rows = agrees ? counted.rows : rowsOf(shape, size, measured, frame);
     if (rows.length === 0) {
       silent++;
       continue;
     }
-    if (counted && !agrees) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.rounds.length} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.rounds.length}×`) } }); // prettier-ignore
+    if (counted && !agrees) findings.push({ kind: 'wrong', says: `${counted.told}× is said of a size that ${counted.there} of them have.`, sizes: [id], cure: { ...size, text: size.text!.replace(COUNT, `${counted.there}×`) } }); // prettier-ignore
     const follows = rows.map((own) => space.add(own, id));
     if (follows.every((f) => f !== null))
       findings.push(
@@ -80,9 +81,8 @@ export function auditSheet(
   const settled = space.rank - (shape.width - free);
   for (const candidate of candidates(shape, design, sheet, views)) {
     if (space.rank === shape.width) break;
-    const rows = candidate.alike.length > 1 ? candidate.alike.map((r) => shape.only(r.unknown)) : [candidate.row];
-    if (!rows.some((row) => space.says(row))) continue;
-    for (const row of rows) space.add(row, null);
+    if (!candidate.rows.some((row) => space.says(row))) continue;
+    for (const row of candidate.rows) space.add(row, null);
     findings.push({
       kind: 'missing',
       says: `${candidate.says.charAt(0).toUpperCase()}${candidate.says.slice(1)}.`,
@@ -92,7 +92,7 @@ export function auditSheet(
   }
   const unseen = shape.width - space.rank;
   if (unseen > 0) findings.push({ kind: 'missing', says: `${unseen === 1 ? 'One more size is' : `${unseen} more sizes are`} missing that none of these views shows; add a view.`, sizes: [], cure: null }); // prettier-ignore
-  if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat nor a cylinder; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
+  if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat, a cylinder nor a cone; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
   if (silent > 0) taken.push(`${silent === 1 ? 'One size is' : `${silent} sizes are`} taken at what is not judged, and counted for nothing.`); // prettier-ignore
   return { findings, taken: [...new Set(taken)], freedoms: free, settled, unjudged: shape.others };
 }
@@ -101,17 +101,28 @@ export function auditSheet(
 function rowsOf(shape: Shape, size: SheetSize, measured: Measured, frame: Frame): readonly Float64Array[] {
   const hole = size.kind === 'hole' ? rowsOfHole(shape, size) : null;
   if (hole) return hole;
+  const at = size.kind === 'chamfer' ? foundSpot(size.of[0]!, shape.bodies) : null;
+  const cone = at && at.edge !== null ? rowsOfCone(shape, at.body, at.edge) : null;
+  if (cone) return cone;
   const ways: readonly Measured[] = measured.is === 'chamfer' ? ([[1, 0], [0, 1]] as const).map((along) => ({ is: 'length', from: along, to: along, along, value: 0, true: true })) : [measured]; // prettier-ignore
   return ways.flatMap((way) => rowOfSize(shape, size, way, frame) ?? []);
 }
 
-/** Of a size that says how many have it: those of the shape that do. */
-function countedRounds(shape: Shape, size: SheetSize): { told: number; rounds: readonly RoundFreedom[] } | null {
+/** Of a size that says how many have it: how many of the shape do, and what is said of all these. */
+function countedAlike(
+  shape: Shape,
+  size: SheetSize,
+): { told: number; there: number; rows: readonly Float64Array[] } | null {
   const told = COUNT.exec(size.text ?? '')?.[1];
-  if (told === undefined || (size.kind !== 'diameter' && size.kind !== 'radius')) return null;
-  const found = foundSpot(size.of[0]!, shape.bodies);
-  const round = found ? roundOf(shape, found) : null;
-  return round ? { told: Number(told), rounds: alikeRounds(shape, round) } : null;
+  const found = told === undefined ? null : foundSpot(size.of[0]!, shape.bodies);
+  if (!found) return null;
+  if (size.kind === 'chamfer') {
+    const alike = conesAlike(shape, found);
+    return alike.length > 0 ? { told: Number(told), there: alike.length, rows: alike.flatMap((a) => a.rows) } : null;
+  }
+  const round = size.kind === 'diameter' || size.kind === 'radius' ? roundOf(shape, found) : null;
+  const alike = round ? alikeRounds(shape, round) : [];
+  return round ? { told: Number(told), there: alike.length, rows: alike.map((r) => shape.only(r.unknown)) } : null;
 }
 
 function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[], sheet: Sheet): AuditFinding {
@@ -135,7 +146,9 @@ const PLACE = 1e-5;
  */
 function drawnSo(shape: Shape, sheet: Sheet): { says: string; rows: Float64Array[] }[] {
   const { x, y, normal } = frameOfLook(sheet.front, 'front');
-  return (
+  const tips = shape.cones.filter((c) => c.pointed && shape.rounds.some((r) => r.hollow && r.axis === c.axis && Math.abs(r.radius - c.widest) < PLACE)); // prettier-ignore
+  const drilled = tips.length > 0 ? [{ says: 'A drilled hole is taken to end in the point of its drill.', rows: tips.map((c) => shape.only(c.unknowns[1])) }] : []; // prettier-ignore
+  const lying = (
     [
       ['from left to right', x],
       ['from top to bottom', y],
@@ -154,6 +167,7 @@ function drawnSo(shape: Shape, sheet: Sheet): { says: string; rows: Float64Array
     const rows = all.filter((l) => l !== low && l !== high).map((l) => l.row.map((v, i) => v + twin(l)!.row[i]! - low.row[i]! - high.row[i]!)); // prettier-ignore
     return [...found, { says: `Taken to be alike ${says}, as it is drawn.`, rows }];
   });
+  return [...drilled, ...lying];
 }
 
 interface Lying {

@@ -3,19 +3,20 @@ import { isJudged, wordOfView } from '../view-kinds.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Vec2 } from '../../sketch/curves/spline.ts';
-import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
+import { dot, minus, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import { along, edgeOfSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
+import { chamferOfCone } from '../chamfer.ts';
+import { conesAlike, rimAt } from './rims.ts';
 import type { RoundFreedom, Shape } from './shape.ts';
 
 export interface Candidate {
   readonly size: SheetSize;
-  readonly row: Float64Array;
+  /** What it says; of what is alike and counted with it, too. */
+  readonly rows: readonly Float64Array[];
   /** What it is of, as words that follow “is missing:”. */
   readonly says: string;
-  /** Of rounds: all alike, which one size with their count would settle. */
-  readonly alike: readonly RoundFreedom[];
 }
 
 /** Something in a view that lies at one place along a direction. */
@@ -57,12 +58,14 @@ export function candidates(
         if (Math.abs(b.at - a.at) < PLACE) continue;
         const row = b.row.map((x, i) => x - a.row[i]!);
         const says = a.step === b.step ? `${a.step}, ${kind}` : `how far ${b.step} is from ${a.step}, ${kind}`;
-        lengths.push({ order, of: { size: { kind, view: id, of: [a.spot.spot, b.spot.spot] }, row, says: `${says} in the ${word} view: ${length(b.at - a.at)}`, alike: [] } }); // prettier-ignore
+        lengths.push({ order, of: { size: { kind, view: id, of: [a.spot.spot, b.spot.spot] }, rows: [row], says: `${says} in the ${word} view: ${length(b.at - a.at)}` } }); // prettier-ignore
       }
     }
   });
 
   const rounds: Candidate[] = [];
+  /** Of cones, where they are met by a flat face. */
+  const tapers: Candidate[] = [];
   const seen = new Set<RoundFreedom>();
   looks.forEach(({ id, word }, v) => {
     // Of rounds alike the one farthest up and right: words stand there.
@@ -70,18 +73,24 @@ export function candidates(
     for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a))) {
       if (!found || spot.what !== 'round') continue;
       const round = roundOf(shape, found);
-      if (!round || seen.has(round)) continue;
+      if (!round) {
+        const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
+        const { radius } = shape.bodies[found.body]!.facts.edges[found.edge!]!;
+        if (rim?.radius && radius !== null && spot.piece.kind === 'circle') tapers.push({ size: { kind: 'diameter', view: id, of: [spot.spot] }, rows: [rim.radius], says: `the diameter of ${stepOf(found.body, found.faces[0]!)}, in the ${word} view: ${length(2 * radius)}` }); // prettier-ignore
+        continue;
+      }
+      if (seen.has(round)) continue;
       const alike = alikeRounds(shape, round);
       alike.forEach((r) => seen.add(r));
       const whole = spot.piece.kind === 'circle';
       const kind = whole ? 'diameter' : 'radius';
       const face = found.faces.find((f) => shape.face(found.body, f) === round)!;
-      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, row: shape.only(round.unknown), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${word} view: ${length(whole ? 2 * round.radius : round.radius)}`, alike }); // prettier-ignore
+      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, rows: alike.map((r) => shape.only(r.unknown)), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${word} view: ${length(whole ? 2 * round.radius : round.radius)}` }); // prettier-ignore
     }
   });
   // What stands at a slant is told by its angle before its corners are.
   const upTo = (least: number, most: number) => lengths.filter((l) => l.order >= least && l.order <= most).sort((a, b) => a.order - b.order).map((l) => l.of); // prettier-ignore
-  return [...rounds, ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...upTo(2, 3)];
+  return [...rounds, ...chamfersOf(shape, looks, spots, stepOf), ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...tapers, ...upTo(2, 3)]; // prettier-ignore
 }
 
 /** Of the same radius, hollow or not, about axes that run alike. */
@@ -103,7 +112,7 @@ function levelsAlong(
     if (!found || spot.what === 'corner') continue;
     const body = shape.bodies[found.body]!;
     const isRound = spot.what === 'round';
-    if (isRound && (spot.piece.kind !== 'circle' || !roundOf(shape, found))) continue;
+    if (isRound && (spot.piece.kind !== 'circle' || !rimAt(shape, found.body, found.edge!))) continue;
     // A straight edge says where it lies only square to itself.
     const { kind, axis: turned } = body.facts.edges[found.edge!]!;
     const place = kind === 'circle' && turned ? turned.origin : found.at;
@@ -153,6 +162,28 @@ interface Looked {
   readonly word: string;
 }
 
+/** A cone longer or deeper than this share of the shape is a taper: its ends are told, not a chamfer. */
+const CHAMFER = 0.2;
+
+/** Of short cones one call-out, where they are seen from the side, with their count. */
+function chamfersOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[], stepOf: (body: number, face: number) => string): Candidate[] {
+  const told = new Set<string>();
+  return looks.flatMap(({ id, word }, v) =>
+    spots[v]!.flatMap(({ spot, found }): Candidate[] => {
+      if (!found || found.edge === null || spot.what !== 'side') return [];
+      const body = shape.bodies[found.body]!;
+      const cone = chamferOfCone(body, found.edge);
+      const whole = Math.hypot(...minus(body.facts.box.max, body.facts.box.min));
+      const alike = conesAlike(shape, found);
+      const key = alike.map((a) => `${found.body} ${a.edge}`).join();
+      if (!cone || alike.length === 0 || told.has(key) || Math.max(cone.along, cone.aside) > CHAMFER * whole) return [];
+      told.add(key);
+      const face = found.faces.find((f) => shape.face(found.body, f)?.is === 'cone')!;
+      return [{ size: { kind: 'chamfer', view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, rows: alike.flatMap((a) => a.rows), says: `the chamfer of ${stepOf(found.body, face)}, in the ${word} view` }];
+    }),
+  );
+} // prettier-ignore
+
 /** Of planes that stand at a slant: their angle to a straight edge they meet, where they are seen edge-on. */
 function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[]): Candidate[] {
   return looks.flatMap(({ id, frame, word }, v) => {
@@ -175,7 +206,7 @@ function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[
         if (!other) return [];
         const size: SheetSize = { kind: 'angle', view: id, of: [other.spot.spot, slanted.spot.spot] };
         const row = rowOfSize(shape, size, { is: 'angle', apex: [0, 0], from: 0, value: 1, true: true }, frame);
-        return row ? [{ size, row, says: `the angle of a slanted face in the ${word} view`, alike: [] }] : [];
+        return row ? [{ size, rows: [row], says: `the angle of a slanted face in the ${word} view` }] : [];
       });
   });
 }

@@ -7,6 +7,7 @@ import { facesAtCorner } from '../../names/neighbours.ts';
 import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
 import type { ViewSpot } from '../drawn-view.ts';
 import type { Measured } from '../measured.ts';
+import { rimAt } from './rims.ts';
 import type { Motion, RoundFreedom, Shape } from './shape.ts';
 
 export interface Found {
@@ -47,12 +48,8 @@ export function roundOf(shape: Shape, { body, faces }: Found): RoundFreedom | nu
 
 /** How what a spot stands for moves, in all directions in which that is known. */
 export function motionsAt(shape: Shape, found: Found): Motion[] {
-  const facts = shape.bodies[found.body]!.facts;
-  const round = found.edge !== null && facts.edges[found.edge]!.kind === 'circle' ? roundOf(shape, found) : null;
-  if (round) {
-    const flat = found.faces.filter((f) => shape.face(found.body, f)?.is === 'plane');
-    return [...shape.axisMotions(round.axis), ...flat.flatMap((f) => shape.motion(found.body, f, found.at) ?? [])];
-  }
+  const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
+  if (rim) return [...shape.axisMotions(rim.axis), ...(rim.along ? [{ along: rim.axis.direction, row: rim.along }] : [])]; // prettier-ignore
   const own = found.faces.flatMap((f) => {
     const motion = shape.motion(found.body, f, found.at);
     return motion ? [{ face: f, motion }] : [];
@@ -104,8 +101,7 @@ export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, fra
   const [one, other] = found;
   if (!one || other === null) return null;
   if (measured.is === 'diameter' || measured.is === 'radius') {
-    const round = roundOf(shape, one);
-    return round ? shape.only(round.unknown) : null;
+    return one.edge === null ? null : (rimAt(shape, one.body, one.edge)?.radius ?? null);
   }
   if (measured.is === 'length') {
     const { along: u } = measured;

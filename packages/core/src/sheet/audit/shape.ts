@@ -1,6 +1,7 @@
 /**
  * The freedoms of a shape: how its faces could lie otherwise while it stays the same kind of shape. A plane can move
- * along its normal, and turn where it stands at a slant; a round’s axis can move aside, and its radius change. What is
+ * along its normal, and turn where it stands at a slant; a round’s axis can move aside, and its radius change, a cone’s
+ * radius and slope. What is
  * drawn square, in line, about one axis or running on smoothly is taken so, as whoever reads a drawing does.
  */
 import type { Body } from '../../names/body.ts';
@@ -32,7 +33,20 @@ export interface RoundFreedom {
   readonly hollow: boolean;
   readonly unknown: number;
 }
-export type FaceFreedom = PlaneFreedom | RoundFreedom;
+/** Its radius where it was measured, and how much wider it grows along its axis. */
+export interface ConeFreedom {
+  readonly is: 'cone';
+  readonly axis: AxisFreedom;
+  /** Along the direction of the axis from the origin, mm, and its radius there. */
+  readonly at: number;
+  readonly radius: number;
+  readonly slope: number;
+  /** Where it is widest, mm, and whether it runs to a point. */
+  readonly widest: number;
+  readonly pointed: boolean;
+  readonly unknowns: readonly [radius: number, slope: number];
+}
+export type FaceFreedom = PlaneFreedom | RoundFreedom | ConeFreedom;
 
 /** A direction, and how what lies along it moves with the unknowns. */
 export interface Motion {
@@ -43,8 +57,9 @@ export interface Motion {
 export class Shape {
   readonly planes: PlaneFreedom[] = [];
   readonly rounds: RoundFreedom[] = [];
+  readonly cones: ConeFreedom[] = [];
   readonly axes: AxisFreedom[] = [];
-  /** Faces that are neither flat nor cylinders: these are not judged. */
+  /** Faces that are neither flat, cylinders nor cones: these are not judged. */
   others = 0;
   width = 0;
   private readonly ofFace: (FaceFreedom | null)[][];
@@ -84,6 +99,7 @@ export class Shape {
     const row = new Float64Array(this.width);
     this.planes.forEach((p, i) => (row[this.planeUnknown[i]!] = dot(p.normal, by)));
     for (const { aside, unknowns } of this.axes) aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, by)));
+    for (const { axis, slope, unknowns } of this.cones) row[unknowns[0]] = -slope * dot(axis.direction, by);
     return row;
   }
 
@@ -102,9 +118,23 @@ export class Shape {
     const off = minus(out, scaled(own.axis.direction, dot(out, own.axis.direction)));
     const along = unit(off);
     if (!along) return null;
+    if (own.is === 'cone') {
+      const { axis, slope } = own;
+      const square = unit(minus(along, scaled(axis.direction, slope)))!;
+      const wider = this.widened(own, dot(at, axis.direction));
+      axis.aside.forEach((e, k) => (wider[axis.unknowns[k]!] = dot(e, along)));
+      return { along: square, row: wider.map((x) => x / Math.hypot(1, slope)) };
+    }
     own.axis.aside.forEach((e, k) => (row[own.axis.unknowns[k]!] = dot(e, along)));
     row[own.unknown] = 1;
     return { along, row };
+  }
+
+  /** How a cone’s radius changes at a place along its axis. */
+  widened({ at, unknowns: [radius, slope] }: ConeFreedom, along: number): Float64Array {
+    const row = this.only(radius);
+    row[slope] = (along - at) / this.size;
+    return row;
   }
 
   /** How an axis moves aside. */
@@ -128,8 +158,9 @@ export class Shape {
     const { kind, normal, center, radius, axis, hollow, area } = facts.faces[face]!;
     if (kind === 'plane' && normal) return this.planeOf(normal, center, area);
     if (kind === 'cylinder' && axis && radius !== null) return this.roundOf(axis.direction, axis.origin, radius, hollow ?? false); // prettier-ignore
-    this.others++;
-    return null;
+    const cone = kind === 'cone' ? this.coneOf(facts, face) : null;
+    if (!cone) this.others++;
+    return cone;
   }
 
   private planeOf(normal: Vec3, center: Vec3, area: number): PlaneFreedom {
@@ -152,20 +183,45 @@ export class Shape {
     return own;
   }
 
-  private roundOf(direction: Vec3, origin: Vec3, radius: number, hollow: boolean): RoundFreedom {
-    const d = signed(direction);
+  /** By two places on it that lie apart along its axis: round edges, and corners. */
+  private coneOf({ edges, corners }: Body['facts'], face: number): ConeFreedom | null {
+    const own = edges.filter((e) => e.faces.includes(face));
+    const circles = own.filter((e) => e.kind === 'circle' && e.axis && e.radius !== null);
+    const first = circles[0]?.axis;
+    if (!first) return null;
+    const d = signed(first.direction);
+    const away = (p: Vec3) => offAxis(minus(p, first.origin), d);
+    const ends = own
+      .flatMap((e) => e.ends)
+      .map((end): [number, number] => [dot(corners[end]!, d), away(corners[end]!)]);
+    const places = [...circles.map((c): [number, number] => [dot(c.axis!.origin, d), c.radius!]), ...ends].sort((a, b) => a[0] - b[0]); // prettier-ignore
+    const [low, high] = [places[0]!, places.at(-1)!];
     const near = SAME * this.size;
-    const apart = (p: Vec3) => {
-      const off = minus(origin, p);
-      return Math.hypot(...minus(off, scaled(d, dot(off, d))));
-    };
-    let axis = this.axes.find((a) => dot(a.direction, d) > 1 - SAME && apart(a.at) < near);
-    if (!axis) {
-      const main = [this.square.x, this.square.y, this.square.normal].filter((a) => Math.abs(dot(a, d)) < SAME);
-      const aside = (main.length === 2 ? main : asideOf(d)) as unknown as [Vec3, Vec3];
-      axis = { direction: d, at: origin, aside, unknowns: [this.width++, this.width++] };
-      this.axes.push(axis);
-    }
+    if (high[0] - low[0] < near) return null;
+    const slope = (high[1] - low[1]) / (high[0] - low[0]);
+    const axis = this.axisAt(first.direction, first.origin);
+    const known = this.cones.find((c) => c.axis === axis && Math.abs(c.slope - slope) < SAME && Math.abs(c.radius + slope * (low[0] - c.at) - low[1]) < near); // prettier-ignore
+    if (known) return known;
+    const pointed = Math.min(low[1], high[1]) < near;
+    const cone: ConeFreedom = { is: 'cone', axis, at: low[0], radius: low[1], slope, widest: Math.max(low[1], high[1]), pointed, unknowns: [this.width++, this.width++] }; // prettier-ignore
+    this.cones.push(cone);
+    return cone;
+  }
+
+  private axisAt(direction: Vec3, origin: Vec3): AxisFreedom {
+    const d = signed(direction);
+    const known = this.axes.find((a) => dot(a.direction, d) > 1 - SAME && offAxis(minus(origin, a.at), d) < SAME * this.size); // prettier-ignore
+    if (known) return known;
+    const main = [this.square.x, this.square.y, this.square.normal].filter((a) => Math.abs(dot(a, d)) < SAME);
+    const aside = (main.length === 2 ? main : asideOf(d)) as unknown as [Vec3, Vec3];
+    const own: AxisFreedom = { direction: d, at: origin, aside, unknowns: [this.width++, this.width++] };
+    this.axes.push(own);
+    return own;
+  }
+
+  private roundOf(direction: Vec3, origin: Vec3, radius: number, hollow: boolean): RoundFreedom {
+    const near = SAME * this.size;
+    const axis = this.axisAt(direction, origin);
     const known = this.rounds.find((r) => r.axis === axis && r.hollow === hollow && Math.abs(r.radius - radius) < near);
     if (known) return known;
     const own: RoundFreedom = { is: 'round', axis, radius, hollow, unknown: this.width++ };
@@ -175,6 +231,9 @@ export class Shape {
 }
 
 const scaled = ([x, y, z]: Vec3, by: number): Vec3 => [x * by, y * by, z * by];
+
+/** How far a place is from a line through the origin. */
+const offAxis = (p: Vec3, d: Vec3): number => Math.hypot(...minus(p, scaled(d, dot(p, d))));
 
 /** One of the two directions of a line, always the same. */
 function signed(v: Vec3): Vec3 {
