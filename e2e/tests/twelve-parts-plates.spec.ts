@@ -1,4 +1,6 @@
 /** Parts of plates and walls, from an empty design, by pointer and keyboard. */
+import { readFile } from 'node:fs/promises';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { expect, test } from './hands.ts';
 
 test('a plate with a hole mirrored both ways, its sizes from a pasted table', async ({ page, workplace: w, hands }) => {
@@ -87,16 +89,25 @@ test('a foot with a boss, bevelled by two distances, from its recipe to a PDF th
     const all = audit.getByRole('button', { name: /^Add all/ });
     if (await all.isVisible()) await all.click();
     await expect(audit).toContainText('Everything is settled.');
-    const angle = words.filter({ hasText: '°' }).first();
-    const told = await angle.textContent();
-    await angle.click();
+    await expect(words.filter({ hasText: '2 × 4' })).toHaveCount(1);
+    await words.filter({ hasText: '150°' }).click();
     await page.keyboard.press('Delete');
     await expect(audit.locator('[data-finding="missing"]')).toHaveText(/angle of a slanted face/);
     await audit.getByRole('button', { name: /^Add: / }).click();
     await expect(audit).toContainText('Everything is settled.');
-    console.log(told, await words.allTextContents());
   });
-  await page.screenshot({ path: '/tmp/f1.png' });
+
+  await test.step('its PDF says the same, on paper of its size', async () => {
+    const said = (await words.allTextContents()).map((t) => t.trim());
+    const download = page.waitForEvent('download');
+    await w.verb('Write PDF').click();
+    const bytes = await readFile(await (await download).path());
+    const paper = await (await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise).getPage(1);
+    expect(paper.view.map((x) => Math.round((x * 25.4) / 72))).toEqual([0, 0, 420, 297]);
+    const texts = (await paper.getTextContent()).items.map((t) => ('str' in t ? t.str : ''));
+    expect(texts).toEqual(expect.arrayContaining(said));
+    expect(said).toContain('150°');
+  });
 });
 
 test('a hollow link of a mitred outline: its corner says what the thinned wall no longer bears', async ({

@@ -129,7 +129,19 @@ describe('dimensions of the model on a sheet', () => {
     const { says } = await brought(onSheet(designOf(steps)));
     expect(says.sort()).toEqual(['front: 13', 'top: 4× R4.5']);
     const bevelled = { ...block(52, 34, 13), f: { kind: 'chamfer', name: 'Bevel', edges: [edgeNear(body!, [26, 0, 13])], distance: '2.75 mm' } as Step }; // prettier-ignore
-    expect((await brought(onSheet(designOf(bevelled)))).says).toContain('front: 2.75');
+    expect((await brought(onSheet(designOf(bevelled)))).says).toContain('right: 2.75 × 45°');
+  });
+
+  test('both distances of a bevelled rim in one call-out, with how many are alike', async () => {
+    const disc = { s: round(18), e: extruded('s', '15 mm') };
+    const [body] = (await evaluated(designOf(disc))).bodies;
+    const edges = [0, 15].map((z) => edgeNear(body!, [-18, 0, z]));
+    const bevel = (more: object) => onSheet(designOf({ ...disc, c: { kind: 'chamfer', name: 'Bevel', edges, ...more } as Step })); // prettier-ignore
+    const alike = await brought(bevel({ distance: '1.5 mm' }));
+    expect(alike.says.sort()).toEqual(['front: 15', 'front: 2× 1.5 × 45°']);
+    const uneven = await brought(bevel({ distance: '3 mm', way: 'two', other_distance: '1.25 mm' }));
+    expect(uneven.says).toContain('front: 2× 3 × 1.25');
+    expect(uneven.found.missed).toEqual([]);
   });
 
   test('all numbers of a hole stand in one call-out', async () => {

@@ -16,6 +16,7 @@ import type { SolidKernel } from '../../solid/kernel.ts';
 import type { Step } from '../../steps/schema.ts';
 import { alikeRounds } from '../audit/candidates.ts';
 import { auditSheet } from '../audit/audit.ts';
+import { conesAlike } from '../audit/rims.ts';
 import { edgeOfSpot, foundSpot, roundOf } from '../audit/said.ts';
 import { Shape, type RoundFreedom } from '../audit/shape.ts';
 import { rememberedCurves, type CurvesOf, type DrawnView } from '../drawn-view.ts';
@@ -122,9 +123,11 @@ function sizeOf(
       ? sizesOfSketch(own, outcome, view)
       : step.kind === 'hole'
         ? holesOf(outcome.id, view, bodies)
-        : entry.kind === 'angle'
-          ? anglesOfStep(outcome.id, view, bodies)
-          : sizesOfLength(value, outcome.id, view, bodies);
+        : step.kind === 'chamfer' && step.way !== 'angled'
+          ? chamfersOf(outcome.id, view, bodies)
+          : entry.kind === 'angle'
+            ? anglesOfStep(outcome.id, view, bodies)
+            : sizesOfLength(value, outcome.id, view, bodies);
     const found = offered.find((size) => comesTo(value, size, of));
     if (found) return finished(found, own, of);
   }
@@ -138,12 +141,17 @@ const sizesOfSketch = (c: DimensionConstraint, { sketch }: StepOutcome, view: St
 const holesOf = (step: string, { id, view }: StraightView, bodies: readonly Body[]): SheetSize[] =>
   view.spots.filter((s) => s.what === 'round' && s.piece.kind === 'circle' && madeBy(s, step, bodies)).map((s) => ({ kind: 'hole', view: id, of: [s.spot] })); // prettier-ignore
 
+/** Both distances of a chamfer stand in its call-out, where it is seen from the side. */
+const chamfersOf = (step: string, { id, view }: StraightView, bodies: readonly Body[]): SheetSize[] =>
+  view.spots.filter((s) => (s.what === 'side' || s.slanted) && madeBy(s, step, bodies)).map((s) => ({ kind: 'chamfer', view: id, of: [s.spot] })); // prettier-ignore
+
 function stateOf(size: SheetSize, { looked, bodies, curvesOf }: Bringing): SizeState {
   return measureSize(size, looked.find((l) => l.id === size.view)!.frame, bodies, curvesOf);
 }
 
 function comesTo(value: number, size: SheetSize, of: Bringing): boolean {
   const { measured } = stateOf(size, of);
+  if (measured?.is === 'chamfer') return measured.true && [measured.told.along, measured.told.aside].some((mm) => Math.abs(mm - value) < SAME * Math.max(1, value)); // prettier-ignore
   if (!measured || !('value' in measured) || !measured.true) return false;
   if (size.kind === 'hole') return true;
   const same = (other: number) => Math.abs(measured.value - other) < SAME * Math.max(1, value);
@@ -158,12 +166,14 @@ function finished(size: SheetSize, own: DimensionConstraint | null, of: Bringing
   const found = size.kind === 'diameter' || size.kind === 'radius' ? foundSpot(size.of[0]!, bodies) : null;
   const round = found ? roundOf(shape, found) : null;
   const alike = round ? alikeRounds(shape, round) : [];
+  const bevelled = size.kind === 'chamfer' ? foundSpot(size.of[0]!, bodies) : null;
+  const many = bevelled ? conesAlike(shape, bevelled).length : alike.length;
   const spot = alike.length > 1 ? upperRight(alike, size, of) : null;
   return {
     ...size,
     ...(limits && limits !== 'none' ? { limits } : {}),
     ...(spot ? { of: [spot] } : {}),
-    ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}),
+    ...(many > 1 ? { text: `${many}× <>` } : {}),
   };
 }
 
