@@ -47,6 +47,8 @@ const drawnSizes = computed(() =>
 
 const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: ViewSpot } | null>(null);
 const REACH_PX = 9;
+/** So near an edge it is meant, though a line of a size begins or crosses there. */
+const ON_EDGE_PX = 4;
 
 const MOST_PICKED = 40;
 
@@ -74,7 +76,7 @@ function viewAt([x, y]: readonly [number, number]): PlacedView | null {
 function down(event: PointerEvent): void {
   if (event.button !== 0) return;
   const at = toPaper(event);
-  const size = sizeAt(event);
+  const size = pointed.value ? null : sizeAt(event);
   frame.value!.setPointerCapture(event.pointerId);
   const view = viewAt(at);
   if (size) drag.value = { kind: 'size', id: size, from: at, by: [0, 0], begun: false };
@@ -97,7 +99,9 @@ function move(event: PointerEvent): void {
     return;
   }
   const views = (sheets.composed?.views ?? []).map((view) => ({ view, spots: sheets.geometry?.views.get(view.id)?.spots ?? [] })); // prettier-ignore
-  pointed.value = sizeAt(event) ? null : nearestSpot(at, views, REACH_PX / zoom.value);
+  const near = nearestSpot(at, views, REACH_PX / zoom.value);
+  const inWay = sizeAt(event) !== null && !(near && near.away * zoom.value < ON_EDGE_PX && (event.target as Element).tagName !== 'text'); // prettier-ignore
+  pointed.value = inWay ? null : near;
 }
 
 function up(event: PointerEvent): void {

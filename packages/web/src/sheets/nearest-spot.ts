@@ -9,13 +9,13 @@ interface Offered {
 /** How much nearer a line must be than a corner to be meant. */
 const CORNER_FIRST = 0.55;
 
-/** @param reach mm on the paper */
+/** @param reach mm on the paper, as away is */
 export function nearestSpot(
   [x, y]: readonly [number, number],
   offered: readonly Offered[],
   reach: number,
-): { readonly view: PlacedView; readonly spot: ViewSpot } | null {
-  let best: { view: PlacedView; spot: ViewSpot; away: number } | null = null;
+): { readonly view: PlacedView; readonly spot: ViewSpot; readonly away: number } | null {
+  let best: { view: PlacedView; spot: ViewSpot; away: number; told: number } | null = null;
   for (const { view, spots } of offered) {
     const [x0, y0, x1, y1] = view.box;
     if (x < x0 - reach || x > x1 + reach || y < y0 - reach || y > y1 + reach) continue;
@@ -23,7 +23,7 @@ export function nearestSpot(
       const away = Math.min(...piecesOn(view, spot.piece).map((piece) => awayFromPiece([x, y], piece)));
       if (away > reach) continue;
       const told = spot.what === 'corner' ? away * CORNER_FIRST : away;
-      if (!best || told < best.away) best = { view, spot, away: told };
+      if (!best || told < best.told) best = { view, spot, away, told };
     }
   }
   return best;
