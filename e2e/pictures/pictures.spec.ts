@@ -33,13 +33,12 @@ test.beforeEach(({ page }) => page.setDefaultTimeout(10_000));
 
 // First, while the projects are as they come.
 test('a sheet and its audit', async ({ page, workplace: w }) => {
-  await w.openDemo();
-  await page.getByRole('button', { name: 'New sheet' }).click();
+  await w.openDemo('post-foot');
+  await page.getByRole('button', { name: 'Work on Post foot sheet' }).click();
   const audit = page.getByRole('region', { name: 'Audit' });
-  await audit.getByRole('button', { name: /^Add all/ }).click();
   await expect(audit).toContainText('Everything is settled.');
   const words = page.getByTestId('sheet').locator('[data-size] text');
-  for (const size of ['Ø26', '28']) {
+  for (const size of ['Ø26', '54']) {
     await words.filter({ hasText: new RegExp(`^${size}$`) }).click();
     await page.keyboard.press('Delete');
   }
@@ -232,24 +231,18 @@ test('outlines on their boards', async ({ page, workplace: w }) => {
 });
 
 test('a brief', async ({ page, workplace: w }, info) => {
-  await w.openDemo();
-  await page.getByRole('button', { name: 'New sheet' }).click();
-  await page.getByRole('button', { name: /^Add all/ }).click();
+  await w.openDemo('post-foot');
+  await page.getByRole('button', { name: 'Work on Post foot sheet' }).click();
   await expect(page.getByText('Everything is settled.')).toBeVisible();
   const waiting = page.waitForEvent('download');
   await w.verb('Write PDF').click();
-  const path = info.outputPath('bracket.pdf');
+  const path = info.outputPath('foot.pdf');
   await (await waiting).saveAs(path);
-  await page.getByRole('button', { name: 'Work on Wall bracket' }).click();
+  await page.getByRole('button', { name: 'Work on Post foot', exact: true }).click();
   await page.getByRole('button', { name: /^Brief/ }).click();
   const asking = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: 'Choose a picture or PDF' }).click();
   await (await asking).setFiles(path);
-  const field = page.getByLabel('A given number');
-  for (const line of ['96 across', '136 up', '4× Ø6.6 wall holes', 'Ø26 boss', 'Ø10 bore', 'R26 boss', '6 plate', '34 to the boss', '0.24 kg']) {
-    await field.fill(line);
-    await field.press('Enter');
-  } // prettier-ignore
   await expect(page.getByTestId('brief-state')).toContainText('9');
   await page.waitForTimeout(1500);
   await take(w, 'brief');
