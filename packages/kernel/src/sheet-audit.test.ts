@@ -37,6 +37,13 @@ async function rounded(): Promise<Record<string, Step>> {
     f: { kind: 'fillet', name: 'Fillet', edges: corners.map((c) => c.edge), radius: '5 mm' } as Step,
   };
 }
+/** Slanted as for a mould, its corners cones. */
+async function leaning(): Promise<Record<string, Step>> {
+  const steps = await rounded();
+  const [body] = (await evaluated(designOf(steps))).bodies;
+  const sides = ([[0, -1, 0], [0, 1, 0], [1, 0, 0], [-1, 0, 0]] as const).map((n) => faceLooking(body!, n)); // prettier-ignore
+  return { ...steps, d: { kind: 'draft', name: 'Draft', faces: sides, angle: '5 deg', neutral: { datum: 'floor' } } as Step }; // prettier-ignore
+}
 async function bevelled(): Promise<Record<string, Step>> {
   const [body] = (await evaluated(designOf(block(50, 30, 12)))).bodies;
   return { ...block(50, 30, 12), c: { kind: 'chamfer', name: 'Chamfer', edges: [edgeNear(body!, [25, 0, 12])], distance: '3 mm' } as Step }; // prettier-ignore
@@ -89,6 +96,7 @@ const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Pr
   ['a step', 5, () => ({ ...block(60, 40, 10), b: outline(rectangle(40, 0, 20, 40)), c: cut('b') })],
   ['a bored L', 8, () => ({ ...plateOf([[0, 0], [60, 0], [60, 15], [20, 15], [20, 50], [0, 50]]), b: bore([9, 38], 4), c: through('b') })],
   ['rounded corners', 4, rounded],
+  ['rounded corners that lean', 5, leaning],
   ['a bevel', 5, bevelled],
   ['a disc with a bevelled rim', 3, () => disced([6], { distance: '2 mm' })],
   ['a pin bevelled alike at both ends', 3, () => disced([50, 0], { distance: '1.5 mm' })],

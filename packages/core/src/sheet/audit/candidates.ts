@@ -76,7 +76,9 @@ export function candidates(
       if (!round) {
         const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
         const { radius } = shape.bodies[found.body]!.facts.edges[found.edge!]!;
-        if (rim?.radius && radius !== null && spot.piece.kind === 'circle') tapers.push({ size: { kind: 'diameter', view: id, of: [spot.spot] }, rows: [rim.radius], says: `the diameter of ${stepOf(found.body, found.faces[0]!)}, in the ${word} view: ${length(2 * radius)}` }); // prettier-ignore
+        const whole = spot.piece.kind === 'circle';
+        const kind = whole ? 'diameter' : 'radius';
+        if (rim?.radius && radius !== null) tapers.push({ size: { kind, view: id, of: [spot.spot] }, rows: [rim.radius], says: `the ${kind} of ${stepOf(found.body, found.faces[0]!)}, in the ${word} view: ${length(whole ? 2 * radius : radius)}` }); // prettier-ignore
         continue;
       }
       if (seen.has(round)) continue;

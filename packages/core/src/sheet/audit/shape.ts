@@ -82,13 +82,17 @@ export class Shape {
   relations(): Float64Array[] {
     const rows: Float64Array[] = [0, 1, 2].map((i) => this.moved([Number(i === 0), Number(i === 1), Number(i === 2)]));
     this.bodies.forEach((body, at) =>
-      body.facts.edges.forEach(({ faces: [one, other], middle }, edge) => {
+      body.facts.edges.forEach(({ faces: [one, other], middle, ends }, edge) => {
         if (one === undefined || other === undefined || one === other || Math.abs(body.facts.bends[edge]!) > 1e-6)
           return;
-        const [a, b] = [this.motion(at, one, middle), this.motion(at, other, middle)];
-        if (!a || !b) return;
-        const same = dot(a.along, b.along);
-        if (Math.abs(Math.abs(same) - 1) < 1e-6) rows.push(a.row.map((x, i) => x * Math.sign(same) - b.row[i]!));
+        // A cone may lean otherwise as well: it runs on smoothly all along the edge.
+        const leans = [one, other].some((f) => this.face(at, f)?.is === 'cone');
+        for (const place of [middle, ...(leans ? ends.map((e) => body.facts.corners[e]!) : [])]) {
+          const [a, b] = [this.motion(at, one, place), this.motion(at, other, place)];
+          if (!a || !b) continue;
+          const same = dot(a.along, b.along);
+          if (Math.abs(Math.abs(same) - 1) < 1e-6) rows.push(a.row.map((x, i) => x * Math.sign(same) - b.row[i]!));
+        }
       }),
     );
     return rows.filter((row) => row.some((x) => x !== 0));
