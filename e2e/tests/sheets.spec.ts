@@ -264,6 +264,14 @@ test('the model’s sizes are brought; a stepped section, an issue shown as it w
     await expect(words.filter({ hasText: /^6$/ })).toHaveCount(1);
     await audit.getByRole('button', { name: 'Back to the present' }).click();
     await expect(words.filter({ hasText: /^9$/ })).toHaveCount(1);
+    // The very file that was given away, with its own row above the title block.
+    const waiting = page.waitForEvent('download');
+    await audit.getByRole('button', { name: 'PDF of issue A as it was given away' }).click();
+    const bytes = await readFile(await (await waiting).path());
+    const pdf = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+    const said = (await (await pdf.getPage(1)).getTextContent()).items.map((i) => ('str' in i ? i.str : ''));
+    expect(said).toEqual(expect.arrayContaining(['6', 'For the shop', 'Wall bracket']));
+    expect(said).not.toContain('9');
   });
 
   await test.step('printed on paper of its own size', async () => {

@@ -13,6 +13,7 @@ import { hostFault, type HostList } from './access/hosts.ts';
 import { limits } from './access/limiter.ts';
 import type { ChangeLog } from './designs/change-log.ts';
 import type { Desks } from './designs/desk-threads.ts';
+import { issuedRoutes } from './designs/issued.ts';
 import { pictureRoutes } from './designs/pictures.ts';
 import { designRoutes } from './designs/routes.ts';
 import { accountRoutes, type Post } from './people/account-routes.ts';
@@ -42,6 +43,7 @@ export function allRoutes({ sequelize, desks, changes, access, post, lostAccess 
   const routes = new Guarded(access);
   projectRoutes(routes, sequelize, desks);
   pictureRoutes(routes, changes);
+  issuedRoutes(routes);
   designRoutes(routes, sequelize, desks, changes);
   accountRoutes(routes, sequelize, post);
   memberRoutes(routes, sequelize, post, lostAccess);

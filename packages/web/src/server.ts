@@ -182,7 +182,10 @@ async function bytes(method: string, path: string, body?: Uint8Array): Promise<U
   } catch {
     throw new ServerAway();
   }
-  if (!response.ok) throw new ServerRefusal(response.status, 'The server refused this.');
+  if (!response.ok) {
+    const told = (await response.json().catch(() => null)) as { message?: string } | null;
+    throw new ServerRefusal(response.status, told?.message ?? 'The server refused this.');
+  }
   return new Uint8Array(await response.arrayBuffer());
 }
 
@@ -255,6 +258,9 @@ export const server = {
   restoreDesign: (id: string) => call<undefined>('POST', `/designs/${id}/restore`),
   pictures: (design: string) => call<{ part: string; key: string }[]>('GET', `/designs/${design}/pictures`),
   picture: (design: string, part: string, key: string) => bytes('GET', `/designs/${design}/pictures/${part}/${key}`),
+  issued: (design: string, sheet: string, letter: string, revision: number) => bytes('GET', `/designs/${design}/issued/${sheet}/${letter}/${revision}`), // prettier-ignore
+  keepIssued: (design: string, sheet: string, letter: string, revision: number, pdf: Uint8Array) =>
+    bytes('PUT', `/designs/${design}/issued/${sheet}/${letter}/${revision}`, pdf),
   keepPicture: (design: string, part: string, key: string, picture: Uint8Array) =>
     bytes('PUT', `/designs/${design}/pictures/${part}/${key}`, picture),
 };

@@ -179,6 +179,24 @@ const MIGRATIONS: { name: string; up(q: QueryInterface): Promise<void> }[] = [
       });
     },
   },
+  {
+    name: '008-issued-sheets',
+    async up(q) {
+      await q.createTable('issued_sheets', {
+        designId: { ...key(40), primaryKey: true, references: { model: 'designs', key: 'id' }, onDelete: 'CASCADE' },
+        sheet: { ...key(40), primaryKey: true },
+        letter: { ...key(2), primaryKey: true },
+        revision: { type: DataTypes.INTEGER, primaryKey: true, allowNull: false },
+        bytes: { type: DataTypes.INTEGER, allowNull: false },
+        data: { type: DataTypes.BLOB('long'), allowNull: false },
+        createdAt: date,
+      });
+      // Ids are told apart letter by letter, as the document does.
+      await q.sequelize.query(
+        'ALTER TABLE issued_sheets MODIFY sheet VARCHAR(40) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL',
+      );
+    },
+  },
 ];
 
 /** Bring the database to the newest form; safe to call at every start. */

@@ -64,6 +64,18 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare createdAt: CreationOptional<Date>;
 }
 
+/** A sheet as it was given away: a PDF that stays as it is. */
+export class IssuedRow extends Model<InferAttributes<IssuedRow>, InferCreationAttributes<IssuedRow>> {
+  declare designId: string;
+  declare sheet: string;
+  declare letter: string;
+  /** Of the design, as the issue tells. */
+  declare revision: number;
+  declare bytes: number;
+  declare data: Buffer;
+  declare createdAt: CreationOptional<Date>;
+}
+
 /** The last picture of a part, so that a design opens at once; never the truth, only what was last seen. */
 export class PictureRow extends Model<InferAttributes<PictureRow>, InferCreationAttributes<PictureRow>> {
   declare designId: string;
@@ -134,6 +146,18 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: date,
     },
     { sequelize, tableName: 'pictures', updatedAt: false },
+  );
+  IssuedRow.init(
+    {
+      designId: { type: DataTypes.STRING(40), primaryKey: true },
+      sheet: { type: DataTypes.STRING(40), primaryKey: true },
+      letter: { type: DataTypes.STRING(2), primaryKey: true },
+      revision: { type: DataTypes.INTEGER, primaryKey: true },
+      bytes: DataTypes.INTEGER,
+      data: DataTypes.BLOB('long'),
+      createdAt: date,
+    },
+    { sequelize, tableName: 'issued_sheets', updatedAt: false },
   );
   OpenPageRow.init(
     {

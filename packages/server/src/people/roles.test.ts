@@ -93,6 +93,8 @@ const NEEDED: Record<string, string> = {
   'get /designs/:design/pictures': 'reads design',
   'get /designs/:design/pictures/:part/:key': 'reads design',
   'put /designs/:design/pictures/:part/:key': 'edits design',
+  'get /designs/:design/issued/:sheet/:letter/:revision': 'reads design',
+  'put /designs/:design/issued/:sheet/:letter/:revision': 'edits design',
   'get /designs/:design/shares': 'owns design',
   'post /designs/:design/shares': 'owns design',
   'delete /designs/:design/shares/:share': 'owns design',

@@ -6,6 +6,7 @@ import { useSession } from '../design/session.ts';
 import { useAttempt } from '../fields/attempt.ts';
 import { server } from '../server.ts';
 import { useTrial } from '../trial/trial-store.ts';
+import { useKeptIssues } from './kept-issues.ts';
 import { useSheets } from './sheet-store.ts';
 
 const sheets = useSheets();
@@ -34,6 +35,8 @@ const show = (letter: string) =>
     const issued = { ...past, sheets: { ...past.sheets, [id]: { ...own, issues: all.slice(0, at + 1) } } };
     session.notice = trial.lookBack({ revision: all[at]!.revision, design: issued });
   });
+const kept = useKeptIssues();
+const open = (letter: string) => attempt(() => kept.open(session.activeSheet!, sheets.sheet!.name, sheets.sheet!.issues!.find((i) => i.letter === letter)!)); // prettier-ignore
 </script>
 
 <template>
@@ -57,6 +60,14 @@ const show = (letter: string) =>
           @click="show(letter)"
         >
           Show
+        </button>
+        <button
+          class="text-link hover:underline"
+          :disabled="busy"
+          :aria-label="`PDF of issue ${letter} as it was given away`"
+          @click="open(letter)"
+        >
+          PDF
         </button>
       </li>
     </ul>

@@ -5,17 +5,17 @@ import {
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, watch } from 'vue';
 import { toast } from 'vue-sonner';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useKernelAnswer } from '../evaluation/kernel-answer.ts';
-import { oneOff } from '../shell/one-off.ts';
 import { saveFile } from '../shell/save-file.ts';
 import { printSheet } from './print-sheet.ts';
 import { wordsOfBrought } from './words-of-brought.ts';
-import type { SheetWriter } from './write-sheet.worker.ts';
+import { useKeptIssues } from './kept-issues.ts';
+import { writtenSheet, type SheetFormat } from './written-sheet.ts';
 
 /** A place in a view at which a size can be taken. */
 export interface PickedViewSpot {
@@ -23,13 +23,13 @@ export interface PickedViewSpot {
   readonly spot: ViewSpot;
 }
 
-export type SheetFormat = 'pdf' | 'svg' | 'dxf';
 const TYPES: Readonly<Record<SheetFormat, string>> = { pdf: 'application/pdf', svg: 'image/svg+xml', dxf: 'image/vnd.dxf' }; // prettier-ignore
 
 export const useSheets = defineStore('sheets', () => {
   const design = useDesign();
   const session = useSession();
   const evaluation = useEvaluation();
+  const kept = useKeptIssues();
 
   const sheet = computed<Sheet | null>(() => (session.activeSheet ? (design.design?.sheets?.[session.activeSheet] ?? null) : null)); // prettier-ignore
   const {
@@ -157,7 +157,10 @@ export const useSheets = defineStore('sheets', () => {
     if (!reads.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
     const date = new Date().toISOString().slice(0, 10);
     const told = note.trim() ? { note: note.trim().slice(0, 120) } : {};
-    edit(issueSheet(session.activeSheet!, { letter: nextLetter(sheet.value), revision: design.revision, date, ...told, sizes: reads.value })); // prettier-ignore
+    const id = session.activeSheet!;
+    const own = { letter: nextLetter(sheet.value), revision: design.revision, date, ...told, sizes: reads.value };
+    // With its own row above the title block, as the sheet is drawn in a moment.
+    if (edit(issueSheet(id, own))) void nextTick(() => composed.value && sheet.value && kept.keep(id, own, drawingOf(sheet.value, composed.value))); // prettier-ignore
   }
 
   function writeTemplate(): void {
@@ -186,10 +189,8 @@ export const useSheets = defineStore('sheets', () => {
     // What is seen while it cannot be drawn is from before.
     if (!composed.value || trouble.value) return void (session.notice = trouble.value ?? 'The sheet is still being drawn; wait a moment.'); // prettier-ignore
     writing.value = true;
-    const thread = new Worker(new URL('./write-sheet.worker.ts', import.meta.url), { type: 'module', name: 'sheet-writer' }); // prettier-ignore
     try {
-      const drawing = drawingOf(sheet.value, composed.value);
-      const bytes = await oneOff<SheetWriter, Uint8Array>(thread, 'The sheet could not be written; try again.', (writer) => writer.write(drawing, format, new Date())); // prettier-ignore
+      const bytes = await writtenSheet(drawingOf(sheet.value, composed.value), format);
       saveFile(bytes, `${subject.value?.name ?? ''} ${sheet.value.name}.${format}`, TYPES[format]);
     } catch (error) {
       session.notice = (error as Error).message;

@@ -3,7 +3,8 @@ import { addSheetView, breakSheetViews, changeSheetView, emptyStretch, isMain, l
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
-import { useSheets, type SheetFormat } from './sheet-store.ts';
+import { useSheets } from './sheet-store.ts';
+import type { SheetFormat } from './written-sheet.ts';
 import { useSpotVerbs } from './spot-verbs.ts';
 
 export function useSheetVerbs() {
