@@ -23,6 +23,8 @@ const all = computed(() => ({
 const MOST_ZOOM = 20;
 const { width, height, zoom, corner, fit, wheel, moveFrom, isDrag } = useFlatView(frame, () => [all.value.width, all.value.height], 0, MOST_ZOOM); // prettier-ignore
 defineExpose({ fit });
+/** Height of a board’s word, mm: 12 px, and no more than there is room above the first. */
+const word = computed(() => Math.min(12 / zoom.value, ROUND_MM * 0.65));
 
 /** What is drawn together: what is cut, filled between its loops, and what is written on it. */
 const DRAWN = { cut: ['outline', 'holes'], engraved: ['engraving'], marked: ['mark'] } as const;
@@ -111,8 +113,8 @@ useEventListener(window, 'keydown', (event) => {
         <text
           class="board-word"
           :x="ROUND_MM"
-          :y="ROUND_MM + (b - 1) * pitch - 6 / zoom"
-          :font-size="12 / zoom"
+          :y="ROUND_MM + (b - 1) * pitch - word / 3"
+          :font-size="word"
           stroke="none"
         >
           Board {{ b }} of {{ boards }}
