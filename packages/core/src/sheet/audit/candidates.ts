@@ -101,7 +101,7 @@ export const alikeRounds = (shape: Shape, round: RoundFreedom): RoundFreedom[] =
 
 type Spots = readonly { readonly spot: ViewSpot; readonly found: Found | null }[];
 
-/** Of all that lies at one place the best to take it at: rounds by their centre, then what reaches farthest. */
+/** Of all that lies at one place the best to take it at. */
 function levelsAlong(
   u: Vec3,
   axis: 0 | 1,
@@ -131,9 +131,16 @@ function levelsAlong(
     const own: Level = { spot, at, row, step: stepOf(found.body, face), isRound, reach };
     const known = levels.findIndex((l) => Math.abs(l.at - at) < PLACE && l.isRound === isRound);
     if (known < 0) levels.push(own);
-    else if (reach > levels[known]!.reach) levels[known] = own;
+    else if (isBetter(own, levels[known]!, axis)) levels[known] = own;
   }
   return levels.sort((a, b) => a.at - b.at);
+}
+
+/** Rounds near the side on which lengths stand, below or on the left: their lines cross less. Edges by how far they reach, then so. */
+function isBetter(one: Level, other: Level, axis: 0 | 1): boolean {
+  const aside = ({ spot }: Level) => spot.piece.points[0]![1 - axis]!;
+  const longer = one.isRound ? 0 : one.reach - other.reach;
+  return longer > PLACE || (longer > -PLACE && aside(one) < aside(other) - PLACE);
 }
 
 /** All over first, then pairs that lie alike about the middle, then each from the first, then from its neighbour. */
