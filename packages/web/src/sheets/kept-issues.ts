@@ -15,12 +15,23 @@ export function useKeptIssues() {
   const session = useSession();
 
   /** Write an issue that was just made, and keep it once the design with it is saved. */
-  async function keep(sheet: string, { letter, revision }: SheetIssue, drawing: SheetDrawing): Promise<void> {
+  async function keep(sheet: string, issue: SheetIssue, drawing: SheetDrawing): Promise<void> {
+    const { letter, revision } = issue;
     const of = design.id;
+    // Another may have issued the same letter meanwhile, and this one was refused.
+    const stands = () =>
+      design.design?.sheets?.[sheet]?.issues?.some(
+        (i) =>
+          i.letter === letter &&
+          i.revision === revision &&
+          i.note === issue.note &&
+          JSON.stringify(i.sizes) === JSON.stringify(issue.sizes),
+      ) ?? false;
     try {
       const pdf = await writtenSheet(drawing, 'pdf');
       await until(() => design.saveState === 'saved' || design.id !== of).toBe(true, { timeout: PATIENCE });
       if (!of || design.id !== of || design.saveState !== 'saved') throw new Error('the design is not saved yet');
+      if (!stands()) return;
       await server.keepIssued(of, sheet, letter, revision, pdf);
     } catch (error) {
       session.notice = `Issue ${letter} stands, but its PDF is not kept with it, as ${(error as Error).message.replace(/\.$/, '')}; write the PDF, and keep it yourself.`;
