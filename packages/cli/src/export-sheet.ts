@@ -22,7 +22,10 @@ export async function exportSheet(design: Design, format: string, name: string):
     for (const says of geometry.says) console.error(says);
     for (const { kind, says } of geometry.audit?.findings ?? geometry.faults)
       if (kind !== 'missing') console.error(says);
-    const drawing = drawingOf(sheet, composeSheet(sheet, { name: subjectOf(own, sheet), titleBlock: own.shared?.titleBlock }, geometry, own.units));
+    const drawing = drawingOf(
+      sheet,
+      composeSheet(sheet, { name: subjectOf(own, sheet), titleBlock: own.shared?.titleBlock }, geometry, own.units),
+    );
     if (format === 'svg') return sheetSvg(drawing);
     if (format === 'dxf') return sheetDxf(drawing);
     return await sheetPdf(drawing, (options) => new PDFDocument(options as never) as unknown as PdfDocument, fonts(), new Date()); // prettier-ignore
