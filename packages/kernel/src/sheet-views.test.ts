@@ -1,7 +1,7 @@
 /** Sections in steps, and views straight onto slanted faces. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addSheet, addSheetView, brokenAlike, breakSheetViews, changeSheetView, composeSheet, emptyStretch, Known, newSheet, placeOn, PartEvaluator, putSize, removeSheetView, sheetGeometry,
+  addSheet, addSheetView, axisBetween, brokenAlike, breakSheetViews, changeSheetView, composeSheet, emptyStretch, Known, newSheet, placeOn, PartEvaluator, putSize, removeSheetView, sheetGeometry,
   type Design, type DrawnView, type Look, type OnPaper, type SheetGeometry, type SheetSpot, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -152,7 +152,7 @@ describe('a view that is broken off', () => {
     const centres = [from, to].map((s) => (s.what === 'round' ? s.piece.points[0]![0] : NaN));
     expect(centres).toEqual([22, 365]);
     const size = { kind: 'across', view: 'top', of: [roundIn(top, 4), roundIn(top, 6)] } as const;
-    const broken = edited(design, breakSheetViews('h', ['top'], { from: from.spot, to: to.spot }), putSize('h', [['z', size], ['w', { kind: 'up', view: 'top', of: edgesAlong(top) }]]), addSheetView('h', 'right', { look: 'right' })); // prettier-ignore
+    const broken = edited(design, breakSheetViews('h', ['top'], { from: from.spot, to: to.spot, axis: axisBetween([from, to]) }), putSize('h', [['z', size], ['w', { kind: 'up', view: 'top', of: edgesAlong(top) }]]), addSheetView('h', 'right', { look: 'right' })); // prettier-ignore
     const geometry = await geometryOf(broken);
     const drawn = geometry.views.get('top')!;
     // 12 % of the 343 between the centres stay on both sides; the gap is 3 % of what is left.
@@ -160,7 +160,7 @@ describe('a view that is broken off', () => {
     expect(drawn.broken).toEqual({ axis: 'x', from: expect.closeTo(22 + 41.16, 6), to: expect.closeTo(365 - 41.16, 6), gap: expect.closeTo(0.03 * (400 - left), 6) }); // prettier-ignore
     expect(geometry.says).toEqual([]);
     // What stands above it shows the same length, what stands beside it does not.
-    expect(brokenAlike(broken.sheets!.h!, geometry.views, 'top', [from, to])).toEqual(['top', 'front']);
+    expect(brokenAlike(broken.sheets!.h!, geometry.views, 'top', 'x')).toEqual(['top', 'front']);
     expect(geometry.sizes.get('z')!.measured).toMatchObject({ value: expect.closeTo(343, 6), true: true });
     const composed = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units);
     const view = composed.views.find((v) => v.id === 'top')!;
@@ -176,11 +176,22 @@ describe('a view that is broken off', () => {
     expect(said).toEqual(['343']);
   });
 
+  test('views in line leave out the same, though in one of them its ends lie farther apart another way', async () => {
+    // Bored from above near its front and its rear, 60 apart along and 100 across.
+    const plate = { ...block(120, 140, 12), ...bored('a', 4, [30, 20]), ...bored('b', 6, [90, 120]) };
+    const design = onSheet(plate, ['front', 'top']);
+    const top = (await geometryOf(design)).views.get('top')!;
+    const broken = { from: roundIn(top, 4), to: roundIn(top, 6), axis: 'x' as const };
+    const { views } = await geometryOf(edited(design, breakSheetViews('h', ['front', 'top'], broken)));
+    expect(views.get('top')!.broken).toEqual(views.get('front')!.broken);
+    expect(views.get('top')!.broken).toMatchObject({ axis: 'x', from: expect.closeTo(37.2, 6) });
+  });
+
   test('a section is hatched on both sides of it', async () => {
     const design = onSheet(bar, ['front']);
     const front = (await geometryOf(design)).views.get('front')!;
     const ends = emptyStretch(front)!;
-    const broken = edited(design, changeSheetView('h', 'front', { cut: {} }), breakSheetViews('h', ['front'], { from: ends[0].spot, to: ends[1].spot })); // prettier-ignore
+    const broken = edited(design, changeSheetView('h', 'front', { cut: {} }), breakSheetViews('h', ['front'], { from: ends[0].spot, to: ends[1].spot, axis: 'x' })); // prettier-ignore
     const geometry = await geometryOf(broken);
     const view = composeSheet(broken.sheets!.h!, { name: 'Bar' }, geometry, broken.units).views[0]!;
     const { from, to } = geometry.views.get('front')!.broken!;
@@ -196,11 +207,11 @@ describe('a view that is broken off', () => {
     const design = onSheet(middle, ['top']);
     const top = (await geometryOf(design)).views.get('top')!;
     const of = [roundIn(top, 4), roundIn(top, 3)];
-    const broken = { from: roundIn(top, 4), to: roundIn(top, 6) };
+    const broken = { from: roundIn(top, 4), to: roundIn(top, 6), axis: 'x' as const };
     const left = await geometryOf(edited(design, breakSheetViews('h', ['top'], broken), putSize('h', [['z', { kind: 'across', view: 'top', of }]]))); // prettier-ignore
     expect(left.says).toEqual(['A size is taken where the top view is broken off; break it elsewhere, or take it in another view.']); // prettier-ignore
     expect(left.views.get('top')!.spots.some((s) => s.piece.kind === 'circle' && s.piece.radius === 3)).toBe(false);
-    const same = await geometryOf(edited(design, breakSheetViews('h', ['top'], { from: broken.from, to: broken.from }))); // prettier-ignore
+    const same = await geometryOf(edited(design, breakSheetViews('h', ['top'], { ...broken, to: broken.from }))); // prettier-ignore
     expect(same.says).toEqual(['The top view was to be broken where there is next to nothing to leave out, and is drawn whole; break it anew.']); // prettier-ignore
     const gone: SheetSpot = { edge: { faces: ['nothing:side:l9'], near: [0, 0, 0] } };
     const lost = await geometryOf(edited(design, breakSheetViews('h', ['top'], { ...broken, to: gone })));

@@ -66,9 +66,11 @@ export const SheetView = z
       .optional()
       .describe('It looks straight onto a flat face that stands at a slant there.'),
     broken: z
-      .strictObject({ from: SheetSpot, to: SheetSpot })
+      .strictObject({ from: SheetSpot, to: SheetSpot, axis: z.enum(['x', 'y']) })
       .optional()
-      .describe('Most of what lies between these two is left out, along the axis on which they are farther apart.'),
+      .describe(
+        'Most of what lies between these two along an axis of the view is left out; in views that stand in line, the same.',
+      ),
     cut: z
       .strictObject({
         at: SheetSpot.optional().describe('Through this; left out, through the middle.'),

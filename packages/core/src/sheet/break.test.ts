@@ -7,14 +7,14 @@ import { acrossBreak, breakBetween, breakLines } from './break.ts';
 import { boxOfPieces } from './piece-places.ts';
 
 const box = [0, 0, 300, 40] as const;
-const broken = breakBetween([20, 10], [280, 30], box)!;
+const broken = breakBetween([20, 10], [280, 30], 'x', box)!;
 
 describe('a break', () => {
-  test('leaves out most of what lies between, along the way in which the places are farther apart', () => {
+  test('leaves out most of what lies between, along one axis', () => {
     expect(broken).toEqual({ axis: 'x', from: expect.closeTo(51.2, 9), to: expect.closeTo(248.8, 9), gap: expect.closeTo(0.03 * (300 - 197.6), 9) }); // prettier-ignore
-    expect(breakBetween([280, 30], [20, 10], box)).toEqual(broken);
-    expect(breakBetween([5, 0], [9, 36], [0, 0, 12, 40])?.axis).toBe('y');
-    expect(breakBetween([100, 0], [104, 0], box)).toBeNull();
+    expect(breakBetween([280, 30], [20, 10], 'x', box)).toEqual(broken);
+    expect(breakBetween([5, 0], [9, 36], 'y', [0, 0, 12, 40])?.axis).toBe('y');
+    expect(breakBetween([100, 0], [104, 0], 'x', box)).toBeNull();
   });
 
   test('a line across it is two, what lies in it none, a circle beside it itself', () => {

@@ -20,9 +20,8 @@ const GAP = 0.03;
 /** A stretch shorter than this share of the view is not worth leaving out. */
 const WORTH = 0.05;
 
-/** Between two places, along the axis on which they lie farther apart; null where hardly anything lies between them. */
-export function breakBetween(p: Vec2, q: Vec2, box: Flat4): Break | null {
-  const axis = Math.abs(q[0] - p[0]) >= Math.abs(q[1] - p[1]) ? 'x' : 'y';
+/** Between two places along an axis; null where hardly anything lies between them. */
+export function breakBetween(p: Vec2, q: Vec2, axis: Break['axis'], box: Flat4): Break | null {
   const k = axis === 'x' ? 0 : 1;
   const [low, high] = [Math.min(p[k], q[k]), Math.max(p[k], q[k])];
   const [from, to] = [low + KEPT * (high - low), high - KEPT * (high - low)];

@@ -36,18 +36,22 @@ export function brokenView(view: DrawnView, broken: Break): DrawnView {
   return { ...view, broken, spots: view.spots.filter(({ piece }) => pieces(piece).length > 0) };
 }
 
+/** Along which axis of their view two spots are farther apart. */
+export function axisBetween([one, other]: readonly [ViewSpot, ViewSpot]): Break['axis'] {
+  const [p, q] = [boxOfPieces([one.piece]), boxOfPieces([other.piece])];
+  const apart = (k: 0 | 1) => Math.abs(p[k] + p[k + 2]! - q[k] - q[k + 2]!);
+  return apart(0) >= apart(1) ? 'x' : 'y';
+}
+
 /** Views that stand in one row or column with another and show the same direction along it: they are broken alike. */
 export function brokenAlike(
   sheet: Sheet,
   views: ReadonlyMap<string, DrawnView>,
   id: string,
-  ends: readonly [ViewSpot, ViewSpot],
+  axis: Break['axis'],
 ): string[] {
   const own = views.get(id);
   if (!own || standsFree(sheet.views[id]!)) return [id];
-  const [p, q] = ends.map(({ piece }) => boxOfPieces([piece])) as [Flat4, Flat4];
-  const apart = (k: 0 | 1) => Math.abs(p[k] + p[k + 2]! - q[k] - q[k + 2]!);
-  const axis = apart(0) >= apart(1) ? 'x' : 'y';
   // A column shows one x, a row one y.
   const k = axis === 'x' ? 0 : 1;
   const cell = (view: string) => standsAt(sheet.angle, sheet.views[view]!.look)[k];

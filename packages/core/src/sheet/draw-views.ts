@@ -86,7 +86,8 @@ export async function drawViews(
     const ends = sheet.views[id]!.broken;
     if (!ends) continue;
     const [p, q] = [ends.from, ends.to].map((spot) => placeOfSpot(spot, bodies));
-    const broken = p && q ? breakBetween(flatPoint(view.frame, p), flatPoint(view.frame, q), view.box) : null;
+    const broken =
+      p && q ? breakBetween(flatPoint(view.frame, p), flatPoint(view.frame, q), ends.axis, view.box) : null;
     if (broken) views.set(id, brokenView(view, broken));
     else says.push(`The ${wordOfView(sheet.views[id]!)} view ${p && q ? 'was to be broken where there is next to nothing to leave out' : 'has lost what it was broken between'}, and is drawn whole; break it anew.`); // prettier-ignore
   }

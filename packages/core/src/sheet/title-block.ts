@@ -16,7 +16,7 @@ export interface Told {
 }
 
 /** Said on every sheet that names none of its own; ISO 2768 is a fallback many shops know. */
-const TOLERANCES = 'General tolerances ISO 2768-m';
+export const TOLERANCES = 'General tolerances ISO 2768-m';
 const SMALL = 1.8;
 const TEXT = 2.6;
 

@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  addSheetView, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
+  addSheetView, axisBetween, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
@@ -100,8 +100,9 @@ export const useSheets = defineStore('sheets', () => {
   /** Leave out most of what lies between two places of a view, and of those that stand in line with it. */
   function breakOff(view: string, ends: readonly [ViewSpot, ViewSpot]): boolean {
     if (!session.activeSheet || !sheet.value || !geometry.value) return false;
-    const alike = brokenAlike(sheet.value, geometry.value.views, view, ends);
-    return edit(breakSheetViews(session.activeSheet, alike, { from: ends[0].spot, to: ends[1].spot }));
+    const axis = axisBetween(ends);
+    const alike = brokenAlike(sheet.value, geometry.value.views, view, axis);
+    return edit(breakSheetViews(session.activeSheet, alike, { from: ends[0].spot, to: ends[1].spot, axis }));
   }
 
   /** What of the model’s own dimensions is being looked for. */
