@@ -5,9 +5,6 @@ import { Id } from '../ids/ids.ts';
 
 export const MAX_SHARED = 1000;
 
-export const TITLE_FIELDS = ['firm', 'drawn', 'checked', 'tolerances'] as const;
-export type TitleField = (typeof TITLE_FIELDS)[number];
-
 export const TitleBlock = z
   .strictObject({
     firm: z.string().max(60).optional(),
@@ -17,6 +14,7 @@ export const TitleBlock = z
   })
   .describe('What stands in the title block of every sheet of the project that does not say it itself.');
 export type TitleBlock = z.infer<typeof TitleBlock>;
+export type TitleField = keyof TitleBlock;
 
 export const Shared = z
   .strictObject({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What stands in the title block of every sheet of the project’s designs, unless a sheet says it itself. */
-import { withTitleField, type TitleField } from '@helb/core';
+import { TOLERANCES, withTitleField, type TitleField } from '@helb/core';
 import { ref } from 'vue';
 import PlainField from '../fields/PlainField.vue';
 import type { SharedOfProject } from './shared-of-project.ts';
@@ -13,7 +13,7 @@ const FIELDS: readonly (readonly [TitleField, string, string])[] = [
   ['firm', 'Firm', ''],
   ['drawn', 'Drawn by', ''],
   ['checked', 'Checked by', ''],
-  ['tolerances', 'Tolerances', 'General tolerances ISO 2768-m'],
+  ['tolerances', 'Tolerances', TOLERANCES],
 ];
 async function set(field: TitleField, text: string): Promise<void> {
   kept.value = await put(withTitleField(now.value.shared, field, text));

@@ -9,6 +9,7 @@ import {
   putSize,
   SIDES,
   setSheetField,
+  TOLERANCES,
   type SheetChange,
 } from '@helb/core';
 import { useFileDialog } from '@vueuse/core';
@@ -187,7 +188,7 @@ function setText(typed: string): void {
             ? sheets.subject?.name
             : field === 'number'
               ? ''
-              : (ofProject[field] ?? (field === 'tolerances' ? 'General tolerances ISO 2768-m' : ''))
+              : (ofProject[field] ?? (field === 'tolerances' ? TOLERANCES : ''))
         "
         @set="write(field, $event)"
       />
