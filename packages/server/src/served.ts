@@ -28,6 +28,12 @@ interface Opened {
 }
 type Browser = ReturnType<typeof request.agent>;
 
+export const oneDesk = (desk: Desk): Desks => ({
+  do: async (task) => desk.do(structuredClone(task)),
+  turn: (_, work) => work(),
+  stop: async () => {},
+});
+
 export class Served {
   readonly directory = mkdtempSync(join(tmpdir(), 'helb-test-'));
   sequelize!: Sequelize;
@@ -40,9 +46,8 @@ export class Served {
   readonly outbox = join(this.directory, 'outbox');
   private database!: PrivateDatabase;
   private made = 0;
-  private readonly desk = new Desk();
   /** In this thread: what a desk works out does not depend on where it stands. */
-  readonly desks: Desks = { do: async (task) => this.desk.do(structuredClone(task)), stop: async () => {} };
+  readonly desks = oneDesk(new Desk());
 
   constructor(private readonly accounts: boolean) {}
 

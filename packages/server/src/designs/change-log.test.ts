@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { pino } from 'pino';
 import { ChangeRow, DesignRow } from '../database/models.ts';
 import { Live } from '../live/live.ts';
-import { served } from '../served.ts';
+import { oneDesk, served } from '../served.ts';
 import { ChangeLog } from './change-log.ts';
 import { Desk } from './desk.ts';
 import { upgradeStored } from './upgrades.ts';
@@ -143,8 +143,7 @@ describe('the change log', () => {
 
   test('what one server remembers of a design misleads nobody: another may have changed, taken or deleted it', async () => {
     const id = await s.newDesign();
-    const own = new Desk();
-    const second = new ChangeLog(s.sequelize, { do: async (task) => own.do(task), stop: async () => {} }, new Live(), s.table); // prettier-ignore
+    const second = new ChangeLog(s.sequelize, oneDesk(new Desk()), new Live(), s.table);
     const text = (base: number, change: object) => JSON.stringify({ base, change });
     const named = (name: string) => s.changeOf(renameDesign(name));
     for (let i = 0; i < 6; i++)
@@ -163,17 +162,29 @@ describe('the change log', () => {
     await second.stop();
   });
 
+  test('many at once, through two servers, on designs of their own and the same: each change is kept once, those sent twice too', async () => {
+    const second = new ChangeLog(s.sequelize, oneDesk(new Desk()), new Live(), s.table);
+    const designs = await Promise.all(Array.from({ length: 8 }, () => s.newDesign()));
+    const sent = designs.flatMap(
+      (id) =>
+      [0, 1, 2].map((n) => ({ id, text: JSON.stringify({ base: 0, change: s.changeOf(addDimension(`d${n}`, { name: `n_${n}`, value: '1 mm' })) }) })), // prettier-ignore
+    );
+    const twice = await Promise.all(
+      [s.changes, second, s.changes].flatMap((log) => sent.map(({ id, text }) => log.append(id, 'ana', text))),
+    );
+    expect(twice.every((t) => t.revision >= 1 && t.revision <= 3)).toBe(true);
+    for (const id of designs) {
+      const { revision, document, log } = await s.open(id);
+      expect([revision, log.length, document.dimensionOrder.length]).toEqual([3, 3, 3]);
+    }
+    await second.stop();
+  });
+
   test('a design is what its log says, when no state of it was written for long', async () => {
     const id = await s.newDesign();
     for (let i = 0; i < 5; i++) await s.send(id, i, s.changeOf(addPart(`p${i}`, `Part of ${i}`))).expect(200);
     expect(await DesignRow.findByPk(id)).toMatchObject({ revision: 5, documentRevision: 0 });
-    const fresh = new Desk();
-    const other = new ChangeLog(
-      s.sequelize,
-      { do: async (task) => fresh.do(task), stop: async () => {} },
-      new Live(),
-      s.table,
-    );
+    const other = new ChangeLog(s.sequelize, oneDesk(new Desk()), new Live(), s.table);
     expect(JSON.parse((await other.documentAt(id)).text)).toEqual((await s.open(id)).document);
     await s.changes.stop();
     expect(await DesignRow.findByPk(id)).toMatchObject({ documentRevision: 5 });

@@ -67,9 +67,11 @@ export class ChangeLog {
     const { head } = answer;
     if (head.by !== undefined && head.by !== author)
       throw new Refusal(401, 'Someone else signed in in this browser since; sign in again as who made this.');
-    let done = await this.attemptByMemory(design, author, head, text);
+    const inTurn = (attempt: () => Promise<Attempted | null>) => this.desks.turn(design, attempt);
+    let done = await inTurn(() => this.attemptByMemory(design, author, head, text));
     // Another server may be quicker, a few times over.
-    for (let i = 0; i < MOST_TRIES && !done; i++) done = await this.attempt(design, author, head, text);
+    for (let i = 0; i < MOST_TRIES && !done; i++)
+      done = await inTurn(() => this.attempt(design, author, head, text, i > 0));
     done ??= await this.attemptHeld(design, author, head, text);
     if (!done) throw new Refusal(503, 'Too many change this design at once; try again in a moment.');
     if (done.kept && done.isNew) {
@@ -100,6 +102,7 @@ export class ChangeLog {
   }
 
   /**
+   * @param isDisputed another server was quicker before
    * @param held holds the design for this change alone
    * @returns null when another server changed the design meanwhile
    */
@@ -108,6 +111,7 @@ export class ChangeLog {
     author: string,
     head: Head,
     text: string,
+    isDisputed: boolean,
     held?: Transaction,
   ): Promise<Attempted | null> {
     const after = this.recent.readFrom(design, head.base);
@@ -122,14 +126,14 @@ export class ChangeLog {
     if (row.revision - head.base > MOST_MISSED)
       throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
     const before = this.recent.after(design, head.base) ?? [];
-    const missed = [...before, ...later].filter((c) => c.revision <= row.revision);
+    const missed = [...before, ...later].filter((c) => c.revision > head.base && c.revision <= row.revision);
     if (missed.length !== row.revision - head.base)
       throw new Refusal(503, 'The server is busy; try again in a moment.');
     this.recent.saw(row, after, later);
     const worked = await this.work(row, author, head, text, missed);
     const base = { revision: row.revision, missed: await told(missed) };
     if (worked.idle) return { ...base, kept: null, isNew: false };
-    const kept = held ? await this.writeHeld(row, author, head, worked, held) : await this.write(row, author, head, worked); // prettier-ignore
+    const kept = held ? await this.writeHeld(row, author, head, worked, held) : await this.write(row, author, head, worked, isDisputed); // prettier-ignore
     return kept && { ...base, revision: kept.revision, kept, isNew: true };
   }
 
@@ -148,7 +152,7 @@ export class ChangeLog {
     return this.inTurn(() =>
       this.sequelize.transaction(async (held) => {
         await DesignRow.findByPk(design, { attributes: ['id'], transaction: held, lock: held.LOCK.UPDATE });
-        return this.attempt(design, author, head, text, held);
+        return this.attempt(design, author, head, text, true, held);
       }),
     );
   }
@@ -189,10 +193,16 @@ export class ChangeLog {
   }
 
   /** @returns the change as kept; null when another server was quicker */
-  private async write(row: DesignHead, author: string, head: Head, worked: Worked): Promise<Told | null> {
+  private async write(
+    row: DesignHead,
+    author: string,
+    head: Head,
+    worked: Worked,
+    isDisputed = false,
+  ): Promise<Told | null> {
     const made = changeOf(row, author, head, worked);
-    if (!(await this.table.write({ ...made, design: row.id, name: worked.name, firstPart: worked.firstPart })))
-      return null;
+    const { name, firstPart } = worked;
+    if (!(await this.table.write({ ...made, design: row.id, name, firstPart }, isDisputed))) return null;
     this.recent.wrote(row, made);
     return (await told([made]))[0]!;
   }

@@ -1,11 +1,14 @@
 /** Desks in threads of their own: whatever a change or a file costs, requests of others go on being answered. */
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
+import { atMost } from '../at-most.ts';
 import type { Answer, Task } from './desk.ts';
 
 export interface Desks {
   /** Never fails: what cannot be worked out comes back refused, in words. */
   do(task: Task): Promise<Answer>;
+  /** A change from reading the log to writing it, when its turn comes: what it read is old the sooner the longer it waits. */
+  turn<T>(design: string, work: () => Promise<T>): Promise<T>;
   stop(): Promise<void>;
 }
 
@@ -21,6 +24,8 @@ const MOST_HEAVY = 1000;
 /** So many threads for small designs as a rule; each takes long to come to its full speed. */
 const lightThreads = () => Math.max(1, Math.min(8, Math.ceil(availableParallelism() / 2)));
 const HEAVY_THREADS = 1;
+/** So many changes are under way for each thread: while one is worked out, others are read and written. */
+const UNDER_WAY = 16;
 /** What is held by a busy thread waits so long for it: to read a design anew elsewhere costs as much. Then one more helps out. */
 const PATIENCE_MS = 300;
 
@@ -151,6 +156,7 @@ class Room {
 
 export function startDesks(): Desks {
   const [light, heavy] = [new Room(lightThreads()), new Room(HEAVY_THREADS)];
+  const [lightTurns, heavyTurns] = [atMost(UNDER_WAY * lightThreads()), atMost(UNDER_WAY * HEAVY_THREADS)];
   const large = new Set<string>();
   /** A design is known to be large from when it was sent along. */
   function isHeavy(task: Task): boolean {
@@ -164,6 +170,7 @@ export function startDesks(): Desks {
   }
   return {
     do: (task) => new Promise((answer) => (isHeavy(task) ? heavy : light).add({ task, answer })),
+    turn: (design, work) => (large.has(design) ? heavyTurns : lightTurns)(work),
     async stop() {
       await Promise.all([light.stop(), heavy.stop()]);
     },

@@ -1,5 +1,6 @@
 /** The log's way to the database where it has to be short: one round trip to read, one to write. */
 import { createPool, type Pool, type PoolConnection, type ResultSetHeader } from 'mysql2/promise';
+import { gathered } from '../gathered.ts';
 import type { DesignHead, KeptChange } from './log-rows.ts';
 
 export interface NewChange {
@@ -23,21 +24,34 @@ export interface NewChange {
 
 const CONNECTIONS = 8;
 
+/** So many looks or changes go together at most. */
+const TOGETHER = 24;
+/** What is larger, and what is further behind, goes by itself. */
+const MOST_CHARS = 64 * 1024;
+const NEAR = 100;
+
 /** The row is written only where the statement before has led the design to this change. */
-const APPEND = `SET TRANSACTION ISOLATION LEVEL READ COMMITTED;
-START TRANSACTION;
-UPDATE designs SET revision = ?, newest = ?, name = ?, firstPart = ?, updatedAt = ? WHERE id = ? AND revision = ? AND deletedAt IS NULL;
+const APPEND = `UPDATE designs SET revision = ?, newest = ?, name = ?, firstPart = ?, updatedAt = ? WHERE id = ? AND revision = ? AND deletedAt IS NULL;
 INSERT INTO changes (designId, revision, changeId, kind, target, command, args, label, author, digest, touches, createdAt)
   SELECT id, revision, newest, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM designs WHERE id = ? AND revision = ? AND newest = ?;
-COMMIT`;
-
-/** Which of its statements writes the row. */
-const INSERTED = 3;
+`;
+const BEGIN = 'SET TRANSACTION ISOLATION LEVEL READ COMMITTED;\nSTART TRANSACTION;\n';
+/** Of the statements before the first change, and of each change; the last of the latter writes the row. */
+const [BEGUN, EACH] = [2, 2];
 
 const READ = `SELECT id, revision, newest FROM designs WHERE id = ? AND deletedAt IS NULL;
 SELECT revision FROM changes WHERE designId = ? AND changeId = ?;
 SELECT revision, changeId, kind, target, command, args, label, author, touches, named, createdAt
-  FROM changes WHERE designId = ? AND revision > ? ORDER BY revision LIMIT ?`;
+  FROM changes WHERE designId = ? AND revision > ? ORDER BY revision LIMIT ?;
+`;
+const READS = 3;
+
+interface Wanted {
+  readonly design: string;
+  readonly changeId: string;
+  readonly after: number;
+  readonly most: number;
+}
 
 /** What is to be known of a design before it is changed. */
 export interface Look {
@@ -51,6 +65,8 @@ export interface Look {
 
 export class LogTable {
   private readonly pool: Pool;
+  private readonly looks = gathered(TOGETHER, (all: readonly Wanted[]) => this.lookAll(all));
+  private readonly writes = gathered(TOGETHER, (all: readonly NewChange[]) => this.writeAll(all));
 
   constructor(url: string) {
     this.pool = createPool({
@@ -63,35 +79,72 @@ export class LogTable {
 
   /** @param most changes to be read at most */
   async look(design: string, changeId: string, after: number, most: number): Promise<Look> {
-    const [results] = await this.pool.query(READ, [design, design, changeId, design, after, most]);
-    const [rows, known, later] = results as unknown as [DesignHead[], object[], KeptChange[]];
-    const row = rows[0]?.id === design ? rows[0] : null;
-    // Read after the design was: what came meanwhile belongs to a later state.
-    return { row, known: known.length > 0, later: row ? later.filter((c) => c.revision <= row.revision) : [] };
+    const wanted = { design, changeId, after, most: Math.min(most, NEAR) };
+    const look = await this.looks(wanted);
+    const isWhole = !look.row || most <= NEAR || look.row.revision - after <= NEAR;
+    return isWhole ? look : (await this.lookAll([{ ...wanted, most }]))[0]!;
   }
 
-  /** @returns false when the design has another change in its place by now, has this one already, or is gone */
-  async write(change: NewChange): Promise<boolean> {
-    const { design: id, revision, changeId, createdAt: at, name, firstPart } = change;
-    const { kind, target, command, args, label, author, digest, touches } = change;
+  private async lookAll(all: readonly Wanted[]): Promise<Look[]> {
+    const values = all.flatMap(({ design, changeId, after, most }) => [design, design, changeId, design, after, most]);
+    const [results] = await this.pool.query(READ.repeat(all.length), values);
+    return all.map(({ design }, i) => {
+      const [rows, known, later] = (results as unknown[]).slice(READS * i, READS * (i + 1)) as [DesignHead[], object[], KeptChange[]]; // prettier-ignore
+      const row = rows[0]?.id === design ? rows[0] : null;
+      // Read after the design was: what came meanwhile belongs to a later state.
+      return { row, known: known.length > 0, later: row ? later.filter((c) => c.revision <= row.revision) : [] };
+    });
+  }
+
+  /**
+   * @param isDisputed other servers are changing the design: waiting for them should hold up nobody else
+   * @returns false when the design has another change in its place by now, has this one already, or is gone
+   */
+  async write(change: NewChange, isDisputed = false): Promise<boolean> {
+    const chars = change.touches.length + (change.args?.length ?? 0);
+    if (!isDisputed && chars < MOST_CHARS) return this.writes(change);
+    return (await this.writeAll([change]))[0]!;
+  }
+
+  /** In one transaction; where it cannot be, one after another, as one may stand in the way of the others. */
+  private async writeAll(all: readonly NewChange[]): Promise<boolean[]> {
+    // All servers take designs in one order, so that none waits for another in a circle.
+    const order = all.map((_, i) => i).sort((a, b) => (all[a]!.design < all[b]!.design ? -1 : 1));
     const connection = await this.pool.getConnection();
     try {
-      const [results] = await connection.query(APPEND, [
-        ...[revision, changeId, name, firstPart, at, id, revision - 1],
-        ...[kind, target, command, args, label, author, digest, touches, at, id, revision, changeId],
-      ]);
+      const [results] = await connection.query(
+        `${BEGIN}${APPEND.repeat(all.length)}COMMIT`,
+        order.flatMap((i) => valuesOf(all[i]!)),
+      );
       connection.release();
-      return (results as unknown as ResultSetHeader[])[INSERTED]!.affectedRows === 1;
+      const written = new Array<boolean>(all.length);
+      order.forEach((i, n) => (written[i] = (results as unknown as ResultSetHeader[])[BEGUN + EACH * n + EACH - 1]!.affectedRows === 1)); // prettier-ignore
+      return written;
     } catch (error) {
       await giveUp(connection);
-      if ((error as { code?: string }).code === 'ER_DUP_ENTRY') return false;
-      throw error;
+      if (!IN_THE_WAY.has((error as { code?: string }).code ?? '')) throw error;
+      if (all.length === 1) return [false];
     }
+    const written: boolean[] = [];
+    for (const change of all) written.push(...(await this.writeAll([change])));
+    return written;
   }
 
   stop(): Promise<void> {
     return this.pool.end();
   }
+}
+
+/** A change that is in the log already, or held up by what other servers write. */
+const IN_THE_WAY: ReadonlySet<string> = new Set(['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT']);
+
+function valuesOf(change: NewChange): unknown[] {
+  const { design: id, revision, changeId, createdAt: at, name, firstPart } = change;
+  const { kind, target, command, args, label, author, digest, touches } = change;
+  return [
+    ...[revision, changeId, name, firstPart, at, id, revision - 1],
+    ...[kind, target, command, args, label, author, digest, touches, at, id, revision, changeId],
+  ];
 }
 
 /** What was begun is undone; a connection on which that cannot be is closed, which undoes it as well. */

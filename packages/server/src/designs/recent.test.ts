@@ -22,6 +22,8 @@ describe('what was seen last', () => {
     const recent = new Recent();
     recent.saw(state(5), 3, [change(4), change(5)]);
     expect([recent.readFrom('d', 4), recent.readFrom('d', 1)]).toEqual([5, 1]);
+    // The sender knows more: what lies between is read too, as a desk lacks it.
+    expect([recent.readFrom('d', 8), recent.readFrom('d', 106)]).toEqual([5, 106]);
     recent.saw(state(9), 7, [change(8), change(9)]);
     expect(revisions(recent.after('d', 7))).toEqual([8, 9]);
     expect(recent.after('d', 4)).toBeNull();
@@ -33,8 +35,8 @@ describe('what was seen last', () => {
     const recent = new Recent();
     recent.saw(state(5), 5, []);
     recent.doubt('d');
-    const guesses = Array.from({ length: 13 }, () => recent.guess('d', 5) !== null);
-    expect(guesses).toEqual([...Array<boolean>(12).fill(false), true]);
+    const guesses = Array.from({ length: 61 }, () => recent.guess('d', 5) !== null);
+    expect(guesses).toEqual([...Array<boolean>(60).fill(false), true]);
   });
 
   test('is bounded in number and in size', () => {
