@@ -41,6 +41,18 @@ test('the first keeps the server, invites, and each does what they may', async (
   await cas.keyboard.press('Escape');
   await expect(cas.locator('[data-ledger="plate_thk"]')).toContainText('9');
 
+  // What one may do is changed while they are at it, and they see it at once.
+  const owner = await page.context().newPage();
+  await owner.goto(house.url);
+  await owner.getByRole('link', { name: /Glasshouse/ }).click();
+  await owner.getByLabel('What Ben Okoro may do').selectOption('looks');
+  await expect(ben.getByTestId('saved')).toHaveText('To look at only');
+  await owner.getByLabel('What Ben Okoro may do').selectOption('works');
+  await expect(ben.getByTestId('saved')).toHaveText('Saved');
+  await bens.setInLedger('plate_thk', '8 mm');
+  await bens.allSaved();
+  await owner.close();
+
   // A link to look, that ends while it is looked through.
   await page.getByRole('button', { name: 'Share' }).click();
   await page.getByRole('button', { name: 'Make a link' }).click();

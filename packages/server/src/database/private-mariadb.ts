@@ -39,7 +39,10 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
   const pidFile = join(dataDir, 'helb.pid');
   const orphan = runningPid(pidFile);
   if (orphan) await endProcess(orphan);
-  await installOnce(directory, dataDir);
+  // One that starts clears its directory for passing things, of what others are about to use as well.
+  const passing = join(directory, 'database-passing');
+  mkdirSync(passing, { recursive: true, mode: 0o700 });
+  await installOnce(directory, dataDir, passing);
   const known = Access.safeParse(readJson(accessFile)).data;
   const access: Access = {
     password: known?.password ?? randomBytes(24).toString('base64url'),
@@ -51,6 +54,7 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
   const args = [
     '--no-defaults',
     `--datadir=${dataDir}`,
+    `--tmpdir=${passing}`,
     `--socket=${socket}`,
     `--pid-file=${pidFile}`,
     '--bind-address=127.0.0.1',
@@ -128,23 +132,24 @@ function urlOf({ password, port }: Access): string {
 const INSTALLED = 'helb-installed';
 
 /** Install aside and rename, so that a start interrupted meanwhile leaves nothing that looks like a database. */
-async function installOnce(directory: string, dataDir: string): Promise<void> {
+async function installOnce(directory: string, dataDir: string, passing: string): Promise<void> {
   // Databases installed before the mark was written hold ours by now.
   if (existsSync(join(dataDir, INSTALLED)) || existsSync(join(dataDir, DATABASE))) return;
   // Half an installation holds nothing of anyone's; it is kept aside all the same.
   if (existsSync(dataDir)) renameSync(dataDir, `${dataDir}.broken-${Date.now()}`);
   const aside = join(directory, 'database.installing');
   rmSync(aside, { recursive: true, force: true });
-  await install(aside);
+  await install(aside, passing);
   writeFileSync(join(aside, INSTALLED), '');
   renameSync(aside, dataDir);
 }
 
-async function install(dataDir: string): Promise<void> {
+async function install(dataDir: string, passing: string): Promise<void> {
   const user = userInfo().uid === 0 ? ['--user=root'] : [];
   await run('mariadb-install-db', [
     '--no-defaults',
     `--datadir=${dataDir}`,
+    `--tmpdir=${passing}`,
     '--auth-root-authentication-method=normal',
     '--skip-test-db',
     ...user,

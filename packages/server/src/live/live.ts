@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { Access, Asker } from '../access/access.ts';
 import { hostFault, type HostList } from '../access/hosts.ts';
 import type { Told } from '../designs/log-rows.ts';
+import type { Role } from '../people/rows.ts';
 import type { Elsewhere, Seen } from './elsewhere.ts';
 
 /** Where somebody is: a part, and a step of it. */
@@ -20,6 +21,8 @@ interface Page {
   /** Tells tabs of one person apart. */
   readonly tab: number;
   where: Where;
+  /** What they may do, as told last. */
+  role: Role;
   /** Changes up to here were told. */
   told: number;
   alive: boolean;
@@ -86,11 +89,12 @@ export class Live {
       const admit = async (): Promise<void> => {
         const { asker } = await access.askerOf(request.headers.cookie);
         if (!asker.known) return refuse('401 Unauthorized');
-        const [refusal, found] = await Promise.all([access.refusalOn(asker, { design }, 'reads'), log.revisionsOf([design])]); // prettier-ignore
+        const [role, found] = await Promise.all([access.roleOn(asker, { design }), log.revisionsOf([design])]);
         const revision = found.get(design);
-        if (refusal) return refuse(refusal.status === 401 ? '401 Unauthorized' : '404 Not Found');
+        if (!role) return refuse(asker.person ? '404 Not Found' : '401 Unauthorized');
         if (revision === undefined) return refuse('404 Not Found');
-        this.sockets.handleUpgrade(request, socket, head, (own) => this.join(design, own, asker, request.headers.cookie, revision)); // prettier-ignore
+        const cookies = request.headers.cookie;
+        this.sockets.handleUpgrade(request, socket, head, (own) => this.join(design, own, { asker, cookies, role }, revision)); // prettier-ignore
       };
       void admit().catch(() => refuse('503 Service Unavailable'));
     });
@@ -143,11 +147,15 @@ export class Live {
     void this.elsewhere?.tell(design, seenOf(page)).catch(() => {});
   }
 
-  private join(design: string, socket: WebSocket, asker: Asker, cookies: string | undefined, revision: number): void {
+  private join(
+    design: string,
+    socket: WebSocket,
+    who: Pick<Page, 'asker' | 'cookies' | 'role'>,
+    revision: number,
+  ): void {
     const page: Page = {
+      ...who,
       socket,
-      asker,
-      cookies,
       tab: ++this.tabs,
       where: { part: null, step: null },
       told: revision,
@@ -171,7 +179,7 @@ export class Live {
       this.tellPeople(design);
     });
     this.tellElsewhere(design, page);
-    send(page, { kind: 'hello', tab: page.tab, revision });
+    send(page, { kind: 'hello', tab: page.tab, revision, role: page.role });
     this.tellPeople(design);
   }
 
@@ -185,15 +193,17 @@ export class Live {
     }
   }
 
-  /** Let go of those who may not see any more what they have open. */
+  /** Let go of those who may not see any more what they have open, and tell those who may do more or less than before. */
   async recheck(): Promise<void> {
     const { access } = this;
     if (!access?.accounts) return;
     for (const [design, pages] of [...this.pages])
       for (const page of [...pages]) {
         const { asker } = await access.askerOf(page.cookies);
+        const role = await access.roleOn(asker, { design });
         // Where what they signed in with was only renewed, the page comes back with the new one.
-        if (await access.refusalOn(asker, { design }, 'reads')) page.socket.close(NOT_ALLOWED);
+        if (!role) page.socket.close(NOT_ALLOWED);
+        else if (role !== page.role) send(page, { kind: 'role', role: (page.role = role) });
       }
   }
 

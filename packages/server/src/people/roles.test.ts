@@ -9,7 +9,7 @@ import { revisionsOf } from '../designs/log-rows.ts';
 import { Live } from '../live/live.ts';
 import { served } from '../served.ts';
 import { newcomers } from './newcomers.ts';
-import { ShareRow } from './rows.ts';
+import { MemberRow, ShareRow } from './rows.ts';
 
 const s = served(true);
 const people = newcomers(s);
@@ -153,6 +153,21 @@ describe('who may ask what', () => {
     await live.recheck();
     expect(await ended).toBe(4403);
     expect(lines[3]!.socket.readyState).toBe(WebSocket.OPEN);
+    // Who may do more or less from now on hears of it, and nobody else.
+    const told: string[] = [];
+    lines.forEach(({ socket }, i) =>
+      socket.on('message', (data: Buffer) => {
+        const { kind, role } = JSON.parse(data.toString()) as { kind: string; role?: string };
+        if (kind === 'role') told.push(`${WHO[i]} ${role}`);
+      }),
+    );
+    const { id } = (await browsers.editor.get('/api/me')).body.person as { id: string };
+    for (const role of ['reads', 'edits'] as const) {
+      await MemberRow.update({ role }, { where: { projectId: project, personId: id } });
+      await live.recheck();
+    }
+    for (let i = 0; i < 200 && told.length < 2; i++) await new Promise((done) => setTimeout(done, 10));
+    expect(told).toEqual(['editor reads', 'editor edits']);
     await live.stop();
     await new Promise((done) => server.close(done));
   });

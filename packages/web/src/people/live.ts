@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
-import type { Told } from '../server.ts';
+import type { Role, Told } from '../server.ts';
 
 /** Somebody else's page on this design. */
 export interface Person {
@@ -17,7 +17,8 @@ export interface Person {
 }
 
 type Message =
-  | { readonly kind: 'hello'; readonly tab: number; readonly revision: number }
+  | { readonly kind: 'hello'; readonly tab: number; readonly revision: number; readonly role: Role }
+  | { readonly kind: 'role'; readonly role: Role }
   | { readonly kind: 'changes'; readonly changes: readonly Told[] }
   | { readonly kind: 'people'; readonly people: readonly Person[] }
   | { readonly kind: 'reload' };
@@ -55,7 +56,9 @@ export const useLive = defineStore('live', () => {
 
   function hear(message: Message): void {
     if (message.kind === 'people') people.value = message.people;
+    else if (message.kind === 'role') design.role = message.role;
     else if (message.kind === 'hello') {
+      design.role = message.role;
       if (message.revision > design.revision) void design.catchUp();
     } else if (message.kind === 'reload') void design.catchUp();
     else {
