@@ -1,8 +1,20 @@
-/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|kills|assembly|sheet …]: one JSON object a line on standard output, nothing else. */
+/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|large|kills|assembly|sheet …]: one JSON object a line on standard output, nothing else. */
 import { spawnSync } from 'node:child_process';
 import { checkNode, ensureCommand, installPackages, buildIfStale, orExplain } from './setup.mjs';
 
-const SUITES = ['sketch', 'dimensions', 'part', 'recipes', 'edits', 'page', 'load', 'kills', 'assembly', 'sheet'];
+const SUITES = [
+  'sketch',
+  'dimensions',
+  'part',
+  'recipes',
+  'edits',
+  'page',
+  'load',
+  'large',
+  'kills',
+  'assembly',
+  'sheet',
+];
 const wanted = process.argv.slice(2);
 const unknown = wanted.find((name) => !SUITES.includes(name));
 if (unknown) {
@@ -13,7 +25,7 @@ const run = wanted.length > 0 ? wanted : SUITES;
 await orExplain(async () => {
   checkNode();
   installPackages();
-  if (['page', 'dimensions', 'load', 'kills'].some((name) => run.includes(name))) {
+  if (['page', 'dimensions', 'load', 'large', 'kills'].some((name) => run.includes(name))) {
     ensureCommand('mariadbd', 'mariadb-server');
     ensureCommand('chromium', 'chromium');
     buildIfStale();
