@@ -267,6 +267,16 @@ export class ChangeLog {
     return told(await between(id, revision, row.revision));
   }
 
+  /** Give a state a name, or take it away. @throws Refusal 404 */
+  async name(id: string, revision: number, name: string | null): Promise<void> {
+    const { id: designId } = await rowOf(id);
+    const [named] = await ChangeRow.update({ named: name }, { where: { designId, revision } });
+    // Of a name it bore before, nothing is updated.
+    if (named === 0 && !(await ChangeRow.count({ where: { designId, revision } })))
+      throw new Refusal(404, 'There is no such state of the design.');
+    this.live.named(id, revision, name);
+  }
+
   private writeLater(design: string): void {
     const own = this.unwritten.get(design) ?? { count: 0, timer: setTimeout(() => {}, 0) };
     clearTimeout(own.timer);

@@ -1,10 +1,10 @@
 import { emptyDesign, emptyPart, MAX_FILE_BYTES, type Design } from '@helb/core';
 import { randomUUID } from 'node:crypto';
-import { Op, type Sequelize } from 'sequelize';
+import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import type { Guarded } from '../access/guarded.ts';
 import { jsonOf, textOf } from '../body.ts';
-import { ChangeRow, DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
+import { DesignRow, PictureRow, ProjectRow } from '../database/models.ts';
 import { foundProject } from '../projects/routes.ts';
 import { Refusal } from '../refusal.ts';
 import type { ChangeLog } from './change-log.ts';
@@ -157,13 +157,7 @@ export function designRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks
   routes.put('/designs/:design/states/:revision/name', 'edits design', async (ctx) => {
     const revision = Revision.safeParse(ctx.params.revision);
     const { name } = await jsonOf(ctx, StateName, 'The name of a state has at most 80 characters.');
-    const row = await rowOf(ctx.params.design!);
-    const [named] = await ChangeRow.update(
-      { named: name || null },
-      { where: { designId: row.id, revision: revision.data ?? { [Op.lt]: 0 } } },
-    );
-    if (named === 0 && !(await ChangeRow.count({ where: { designId: row.id, revision: revision.data ?? -1 } })))
-      throw new Refusal(404, 'There is no such state of the design.');
+    await changes.name(ctx.params.design!, revision.data ?? -1, name || null);
     ctx.status = 204;
   });
 }

@@ -67,7 +67,7 @@ async function page(design: string, headers: Record<string, string> = {}, at = p
 }
 
 async function until(is: () => boolean): Promise<void> {
-  for (let i = 0; i < 300 && !is(); i++) await new Promise((done) => setTimeout(done, 10));
+  for (let i = 0; i < 1000 && !is(); i++) await new Promise((done) => setTimeout(done, 10));
   expect(is()).toBe(true);
 }
 

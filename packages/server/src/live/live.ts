@@ -64,6 +64,11 @@ export class Live {
     }
   }
 
+  /** Tell all pages of a design that a state was given a name through this server, or lost it. */
+  named(design: string, revision: number, name: string | null): void {
+    for (const page of this.pages.get(design) ?? []) send(page, { kind: 'named', revision, name });
+  }
+
   /**
    * Take part in the talk over this server.
    * @param log `revisionsOf` those designs that are there; `since` a revision, null when there is too much to tell

@@ -41,7 +41,10 @@ export const useDesign = defineStore('design', () => {
   const revision = ref(0);
   const saveState = ref<SaveState>('saved');
   const pending = shallowRef<Waiting[]>([]);
-  const { log, hasEarlier, you, undoCount, nextOf, nextLabel, loadEarlier, named } = useShownLog(id, pending);
+  const { log, hasEarlier, you, undoCount, nextOf, nextLabel, loadEarlier, named, readNames } = useShownLog(
+    id,
+    pending,
+  );
   const role = ref<Role>('owns');
   const mayEdit = computed(() => role.value !== 'reads');
 
@@ -367,6 +370,7 @@ export const useDesign = defineStore('design', () => {
     restore,
     loadEarlier,
     named,
+    readNames,
     hear,
     catchUp,
   };

@@ -42,5 +42,16 @@ export function useShownLog(id: Ref<string | null>, pending: ShallowRef<readonly
     log.value = log.value.map((c) => (c.revision === at ? { ...c, named: name } : c));
   }
 
-  return { log, hasEarlier, you, undoCount, nextOf, nextLabel, loadEarlier, named };
+  /** Names given at other servers are not told to open pages. */
+  async function readNames(): Promise<void> {
+    const design = id.value;
+    const newest = log.value.at(-1)?.revision;
+    if (!design || newest === undefined) return;
+    const page = await server.earlier(design, newest + 1);
+    if (id.value !== design) return;
+    const names = new Map(page.log.map((c) => [c.revision, c.named]));
+    log.value = log.value.map((c) => ({ ...c, named: names.has(c.revision) ? names.get(c.revision)! : c.named }));
+  }
+
+  return { log, hasEarlier, you, undoCount, nextOf, nextLabel, loadEarlier, named, readNames };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What was done to the design, by whom and when: to look at, compare, name, and go back to. */
 import { compareDesigns, formatNumber, massOf, type Comparison } from '@helb/core';
-import { computed, onBeforeUnmount, ref, shallowRef } from 'vue';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
@@ -27,6 +27,8 @@ const rows = computed(() => {
   return all.reverse();
 });
 const { trouble, busy, attempt } = useAttempt();
+// Where the server is away, the names are as they were.
+onMounted(() => void design.readNames().catch(() => {}));
 /** Of the present, as it was when one began to look back: part by part, mm³. */
 const presentVolumes = shallowRef<ReadonlyMap<string, number>>(new Map());
 

@@ -21,6 +21,7 @@ type Message =
   | { readonly kind: 'role'; readonly role: Role }
   | { readonly kind: 'changes'; readonly changes: readonly Told[] }
   | { readonly kind: 'people'; readonly people: readonly Person[] }
+  | { readonly kind: 'named'; readonly revision: number; readonly name: string | null }
   | { readonly kind: 'reload' };
 
 /** The server closes the line of those who may not look any more. */
@@ -57,6 +58,7 @@ export const useLive = defineStore('live', () => {
   function hear(message: Message): void {
     if (message.kind === 'people') people.value = message.people;
     else if (message.kind === 'role') design.role = message.role;
+    else if (message.kind === 'named') design.named(message.revision, message.name);
     else if (message.kind === 'hello') {
       design.role = message.role;
       if (message.revision > design.revision) void design.catchUp();
