@@ -51,13 +51,6 @@ test('part', async ({ workplace: w }) => {
   await take(w, 'part');
 });
 
-test('dark', async ({ page, workplace: w }) => {
-  await w.openDemo();
-  const colours = page.getByRole('button', { name: /^Colours/ });
-  while (!/dark/.test((await colours.getAttribute('aria-label'))!)) await colours.click();
-  await take(w, 'dark');
-});
-
 test('steps', async ({ workplace: w }) => {
   await w.openDemo();
   await partOf(w, 'Knob');
@@ -105,9 +98,10 @@ test('section', async ({ page, workplace: w }) => {
   await take(w, 'section');
 });
 
-house('who may do what', async ({ page, browser, house: helb }) => {
+house('signing in, and who may do what', async ({ page, browser, house: helb }) => {
   await page.goto(helb.url);
   await page.getByLabel('Mail address').fill('ida@vents.example');
+  await page.screenshot({ path: `${DIRECTORY}/signing-in.png` });
   await enter(page, /http\S+welcome#\S+/.exec(helb.said)![0], 'Ida Holm', 'Begin', 'ida@vents.example');
   await page.getByRole('link', { name: /Glasshouse/ }).click();
   for (const [name, address, role] of [
@@ -123,6 +117,7 @@ house('who may do what', async ({ page, browser, house: helb }) => {
   await page.reload();
   await expect(page.getByText('Cas Lind')).toBeVisible();
   await page.waitForTimeout(3000);
+  await page.getByRole('region', { name: 'Who may do what' }).evaluate((own) => own.scrollIntoView({ block: 'end' }));
   await page.screenshot({ path: `${DIRECTORY}/who-may.png` });
 });
 
