@@ -17,7 +17,7 @@ await build({
   target: 'node20',
   conditions: ['source'],
   packages: 'bundle',
-  external: ['replicad-opencascadejs', 'zod', 'immer', '@playwright/test', 'commander', 'mysql2'],
+  external: ['replicad-opencascadejs', 'zod', 'immer', '@playwright/test', 'commander', 'mysql2', 'ws'],
   logLevel: 'warning',
 });
 process.argv = [process.argv[0], file, ...args];

@@ -116,7 +116,7 @@ async function main(): Promise<void> {
   const webRoot = resolve('packages/web/dist');
   const [hosts, secret] = [hostList(settings.hosts), await sharedSecret('authors')];
   const access = new Access(secret, settings.accounts, settings.address?.startsWith('https:') ?? false);
-  live.serve(server, access, hosts, { revisionsOf, since: (id, revision) => changes.since(id, revision) });
+  live.serve(server, access, hosts, { revisionsOf, later: (since) => changes.later(since) });
   const address = server.address();
   const here = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : settings.port}`;
   const post = { outbox: new Outbox(join(settings.dataDir, 'outbox')), home: () => settings.address ?? here };

@@ -115,6 +115,7 @@ export class ChangeLog {
     held?: Transaction,
   ): Promise<Attempted | null> {
     const after = this.recent.readFrom(design, head.base);
+    const before = this.recent.after(design, head.base) ?? [];
     const { row, known, later } = held ? await lookHeld(design, head.id, after, held) : await this.table.look(design, head.id, after, MOST_MISSED + 1); // prettier-ignore
     if (!row) throw new Refusal(404, 'This design no longer exists.');
     if (known) return { ...(await this.again(design, head)), isNew: false };
@@ -125,7 +126,6 @@ export class ChangeLog {
       );
     if (row.revision - head.base > MOST_MISSED)
       throw new Refusal(409, 'Too much was changed since; open the design anew and make this again.');
-    const before = this.recent.after(design, head.base) ?? [];
     const missed = [...before, ...later].filter((c) => c.revision > head.base && c.revision <= row.revision);
     if (missed.length !== row.revision - head.base)
       throw new Refusal(503, 'The server is busy; try again in a moment.');
@@ -258,6 +258,13 @@ export class ChangeLog {
   async checkPicture(id: string, part: string, key: string, data: Uint8Array): Promise<void> {
     const answer = await this.ask(await rowOf(id), { kind: 'picture', part, key, data });
     if (answer.is !== 'done') throw refusalOf(answer);
+  }
+
+  /** Changes of many designs after a revision of each, for those who listen; where there are many, the first of them. */
+  async later(since: ReadonlyMap<string, number>): Promise<ReadonlyMap<string, readonly Told[]>> {
+    const all = await this.table.later(since);
+    for (const [design, changes] of all) this.recent.heard(design, changes);
+    return new Map(await Promise.all([...all].map(async ([id, changes]) => [id, await told(changes)] as const)));
   }
 
   /** Changes after a revision, with what they did; null when there are too many. */

@@ -39,10 +39,10 @@ const BEGIN = 'SET TRANSACTION ISOLATION LEVEL READ COMMITTED;\nSTART TRANSACTIO
 /** Of the statements before the first change, and of each change; the last of the latter writes the row. */
 const [BEGUN, EACH] = [2, 2];
 
+const COLUMNS = 'revision, changeId, kind, target, command, args, label, author, touches, named, createdAt';
 const READ = `SELECT id, revision, newest FROM designs WHERE id = ? AND deletedAt IS NULL;
 SELECT revision FROM changes WHERE designId = ? AND changeId = ?;
-SELECT revision, changeId, kind, target, command, args, label, author, touches, named, createdAt
-  FROM changes WHERE designId = ? AND revision > ? ORDER BY revision LIMIT ?;
+SELECT ${COLUMNS} FROM changes WHERE designId = ? AND revision > ? ORDER BY revision LIMIT ?;
 `;
 const READS = 3;
 
@@ -52,6 +52,9 @@ interface Wanted {
   readonly after: number;
   readonly most: number;
 }
+
+/** So many changes of all designs are heard of at once, with what they did. */
+const HEARD = 1000;
 
 /** What is to be known of a design before it is changed. */
 export interface Look {
@@ -83,6 +86,26 @@ export class LogTable {
     const look = await this.looks(wanted);
     const isWhole = !look.row || most <= NEAR || look.row.revision - after <= NEAR;
     return isWhole ? look : (await this.lookAll([{ ...wanted, most }]))[0]!;
+  }
+
+  /**
+   * What was done to designs since, as others may have changed them.
+   * @param since a revision of each
+   * @returns of some of them: changes after it, oldest first and without a gap, though there may be more
+   */
+  async later(since: ReadonlyMap<string, number>): Promise<ReadonlyMap<string, readonly KeptChange[]>> {
+    const which = [...since].map(() => '(designId = ? AND revision > ?)').join(' OR ');
+    const [rows] = await this.pool.query(
+      `SELECT designId, ${COLUMNS} FROM changes WHERE ${which} ORDER BY designId, revision LIMIT ${HEARD}`,
+      [...since].flat(),
+    );
+    const all = new Map<string, KeptChange[]>();
+    for (const { designId, ...change } of rows as (KeptChange & { designId: string })[]) {
+      const own = all.get(designId);
+      if (own) own.push(change);
+      else all.set(designId, [change]);
+    }
+    return all;
   }
 
   private async lookAll(all: readonly Wanted[]): Promise<Look[]> {

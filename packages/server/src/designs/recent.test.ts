@@ -31,6 +31,27 @@ describe('what was seen last', () => {
     expect([revisions(recent.after('d', 12)), recent.after('d', 8)]).toEqual([[13], null]);
   });
 
+  test('takes in what others did where it follows on, and nothing else', () => {
+    const recent = new Recent();
+    recent.heard('d', [change(1)]);
+    expect(recent.guess('d', 0)).toBeNull();
+    recent.saw(state(5), 4, [change(5)]);
+    recent.heard('d', [change(8)]);
+    recent.heard('d', [change(4), change(5)]);
+    expect(recent.guess('d', 5)?.row).toEqual(state(5));
+    recent.heard('d', [change(5), change(6), change(7)]);
+    expect(recent.guess('d', 7)?.row).toEqual(state(7));
+    expect(revisions(recent.after('d', 4))).toEqual([5, 6, 7]);
+    // The log was read meanwhile, from before that on, and up to less or more.
+    recent.saw(state(6), 5, [change(6)]);
+    recent.saw(
+      state(9),
+      5,
+      [6, 7, 8, 9].map((r) => change(r)),
+    );
+    expect(revisions(recent.after('d', 4))).toEqual([5, 6, 7, 8, 9]);
+  });
+
   test('is doubted for a while after it was wrong', () => {
     const recent = new Recent();
     recent.saw(state(5), 5, []);

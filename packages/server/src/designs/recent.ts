@@ -53,8 +53,20 @@ export class Recent {
   /** Read from the log: the design as it is, and all changes after a revision. */
   saw({ id, revision, newest }: DesignHead, after: number, later: readonly KeptChange[]): void {
     const seen = this.designs.get(id);
-    const before = seen?.row.revision === after ? seen.changes : [];
-    this.keep({ id, revision, newest }, [...before, ...later], seen);
+    const known = seen?.row.revision ?? -1;
+    // More was heard of while the log was read.
+    if (known > revision) return;
+    const before = known >= after ? seen!.changes : [];
+    this.keep({ id, revision, newest }, [...before, ...later.filter((c) => c.revision > known)], seen);
+  }
+
+  /** Another server's changes, when they follow on what was seen. */
+  heard(id: string, changes: readonly KeptChange[]): void {
+    const seen = this.designs.get(id)?.row.revision;
+    const fresh = changes.filter((c) => seen !== undefined && c.revision > seen);
+    const last = fresh.at(-1);
+    if (!last || fresh[0]!.revision !== seen! + 1) return;
+    this.saw({ id, revision: last.revision, newest: last.changeId }, seen!, fresh);
   }
 
   /** Worked out by a desk of this server upon that state, and written. */

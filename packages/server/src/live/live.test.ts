@@ -22,11 +22,11 @@ async function serve(own: Live): Promise<number> {
   const server = createServer();
   started.push({ live: own, server });
   own.serve(server, s.parts.access, hostList([]), {
-    revisionsOf: async (ids) => {
+    revisionsOf,
+    later: async (since) => {
       if (away) throw new Error('the database is away');
-      return revisionsOf(ids);
+      return s.changes.later(since);
     },
-    since: (id, revision) => s.changes.since(id, revision),
   });
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
   return (server.address() as AddressInfo).port;

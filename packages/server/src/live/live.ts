@@ -71,7 +71,7 @@ export class Live {
 
   /**
    * Take part in the talk over this server.
-   * @param log `revisionsOf` those designs that are there; `since` a revision, null when there is too much to tell
+   * @param log `revisionsOf` those designs that are there; `later` than a revision of each, without a gap
    */
   serve(
     server: Server,
@@ -79,7 +79,7 @@ export class Live {
     hosts: HostList,
     log: {
       revisionsOf(designs: readonly string[]): Promise<ReadonlyMap<string, number>>;
-      since(design: string, revision: number): Promise<readonly Told[] | null>;
+      later(since: ReadonlyMap<string, number>): Promise<ReadonlyMap<string, readonly Told[]>>;
     },
   ): void {
     this.access = access;
@@ -106,7 +106,7 @@ export class Live {
     const look = async (): Promise<void> => {
       const open = [...this.pages.keys()];
       try {
-        if (open.length > 0) await this.look(await log.revisionsOf(open), log.since);
+        if (open.length > 0) this.tell(await log.later(this.toldOf(open)));
         if (open.length > 0 && this.elsewhere) this.hearOf(open, await this.elsewhere.pages(open));
       } catch {
         // The database is away for now; it is looked for again.
@@ -117,24 +117,20 @@ export class Live {
     this.timers[1] = setInterval(() => this.beat(), BEAT_MS).unref();
   }
 
-  private async look(
-    newest: ReadonlyMap<string, number>,
-    since: (design: string, revision: number) => Promise<readonly Told[] | null>,
-  ): Promise<void> {
-    for (const [design, revision] of newest) {
-      const behind = [...(this.pages.get(design) ?? [])].filter((p) => p.told < revision);
-      if (behind.length === 0) continue;
-      const changes = await since(design, Math.min(...behind.map((p) => p.told)));
-      for (const page of behind) {
-        if (changes === null) send(page, { kind: 'reload' });
-        else {
-          const fresh = changes.filter((c) => c.revision > page.told);
-          if (fresh.length === 0) continue;
-          page.told = fresh.at(-1)!.revision;
-          send(page, { kind: 'changes', changes: fresh });
-        }
+  /** Up to where all pages of these designs know. */
+  private toldOf(open: readonly string[]): ReadonlyMap<string, number> {
+    return new Map(open.map((id) => [id, Math.min(...[...this.pages.get(id)!].map((p) => p.told))]));
+  }
+
+  private tell(later: ReadonlyMap<string, readonly Told[]>): void {
+    for (const [design, changes] of later)
+      for (const page of this.pages.get(design) ?? []) {
+        // One that came meanwhile knows more than was asked for; one that left a gap is asked for again.
+        const fresh = changes.filter((c) => c.revision > page.told);
+        if (fresh[0]?.revision !== page.told + 1) continue;
+        page.told = fresh.at(-1)!.revision;
+        send(page, { kind: 'changes', changes: fresh });
       }
-    }
   }
 
   /** Somebody came, went or moved on at another server. */

@@ -133,7 +133,7 @@ describe('who may ask what', () => {
   test('holds for the live line too, and ends with the right to look', async () => {
     const server = createServer();
     const live = new Live();
-    live.serve(server, s.parts.access, hostList([]), { revisionsOf, since: (id, revision) => s.changes.since(id, revision) }); // prettier-ignore
+    live.serve(server, s.parts.access, hostList([]), { revisionsOf, later: (since) => s.changes.later(since) }); // prettier-ignore
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
     const line = async (who: (typeof WHO)[number]) => {

@@ -21,8 +21,7 @@ type Message =
   | { readonly kind: 'role'; readonly role: Role }
   | { readonly kind: 'changes'; readonly changes: readonly Told[] }
   | { readonly kind: 'people'; readonly people: readonly Person[] }
-  | { readonly kind: 'named'; readonly revision: number; readonly name: string | null }
-  | { readonly kind: 'reload' };
+  | { readonly kind: 'named'; readonly revision: number; readonly name: string | null };
 
 /** The server closes the line of those who may not look any more. */
 const NOT_ALLOWED = 4403;
@@ -62,8 +61,7 @@ export const useLive = defineStore('live', () => {
     else if (message.kind === 'hello') {
       design.role = message.role;
       if (message.revision > design.revision) void design.catchUp();
-    } else if (message.kind === 'reload') void design.catchUp();
-    else {
+    } else {
       const next = design.revision + 1;
       design.hear(message.changes);
       // Some were missed while the line was down.
