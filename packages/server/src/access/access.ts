@@ -24,12 +24,16 @@ export type Place = { readonly project: string } | { readonly design: string };
 export const SHARES_COOKIE = 'helb_shares';
 /** So many opened links are remembered, the newest first. */
 export const MOST_SHARES = 10;
+/** So many are remembered, for speed. */
+const MOST_AUTHORS = 2000;
 const A_YEAR_MS = 365 * 24 * 3600 * 1000;
 
 export const cookieOptions = (secure: boolean, maxAge = A_YEAR_MS) =>
   ({ httpOnly: true, sameSite: 'lax', maxAge, overwrite: true, secure }) as const;
 
 export class Access {
+  private readonly authors = new Map<string, string>();
+
   /**
    * @param secret signs what browsers without an account are known by
    * @param accounts people sign in; without, all that reaches this machine is one person's own
@@ -59,7 +63,7 @@ export class Access {
     cookies: string | undefined,
     canTell = false,
   ): Promise<{ readonly asker: Asker; readonly cookie?: string; readonly turned?: string | undefined }> {
-    const known = authorIn(cookieIn(cookies, AUTHOR_COOKIE), this.secret);
+    const known = this.authorIn(cookieIn(cookies, AUTHOR_COOKIE));
     const fresh = known ? null : newAuthor(this.secret);
     const signIn = this.accounts ? await findSignIn(cookieIn(cookies, SIGN_IN_COOKIE), canTell) : null;
     const shares = this.accounts ? (cookieIn(cookies, SHARES_COOKIE) ?? '').split('.').filter(Boolean).slice(0, MOST_SHARES) : []; // prettier-ignore
@@ -70,6 +74,15 @@ export class Access {
       shares: shares.map(hashOf),
     };
     return { asker, ...(fresh ? { cookie: fresh.cookie } : {}), ...(signIn ? { turned: signIn.turned } : {}) };
+  }
+
+  /** A cookie that was found to be ours comes with every request. */
+  private authorIn(cookie: string | undefined): string | null {
+    if (cookie === undefined) return null;
+    const author = this.authors.get(cookie) ?? authorIn(cookie, this.secret);
+    if (this.authors.size >= MOST_AUTHORS) this.authors.clear();
+    if (author !== null) this.authors.set(cookie, author);
+    return author;
   }
 
   /** What they may do there; null where they may not even know of it, or it is not there. */

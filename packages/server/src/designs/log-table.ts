@@ -1,5 +1,5 @@
 /** The log's way to the database where it has to be short: one round trip to read, one to write. */
-import { createPool, type Pool, type PoolConnection, type ResultSetHeader } from 'mysql2/promise';
+import { createPool, type Connection, type Pool, type PoolConnection, type ResultSetHeader } from 'mysql2';
 import { gathered } from '../gathered.ts';
 import type { DesignHead, KeptChange } from './log-rows.ts';
 
@@ -35,9 +35,8 @@ const APPEND = `UPDATE designs SET revision = ?, newest = ?, name = ?, firstPart
 INSERT INTO changes (designId, revision, changeId, kind, target, command, args, label, author, digest, touches, createdAt)
   SELECT id, revision, newest, ?, ?, ?, ?, ?, ?, ?, ?, ? FROM designs WHERE id = ? AND revision = ? AND newest = ?;
 `;
-const BEGIN = 'SET TRANSACTION ISOLATION LEVEL READ COMMITTED;\nSTART TRANSACTION;\n';
 /** Of the statements before the first change, and of each change; the last of the latter writes the row. */
-const [BEGUN, EACH] = [2, 2];
+const [BEGUN, EACH] = [1, 2];
 
 const COLUMNS = 'revision, changeId, kind, target, command, args, label, author, touches, named, createdAt';
 const READ = `SELECT id, revision, newest FROM designs WHERE id = ? AND deletedAt IS NULL;
@@ -78,6 +77,7 @@ export class LogTable {
       connectionLimit: CONNECTIONS,
       timezone: 'Z',
     });
+    this.pool.on('connection', (own) => own.query('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED'));
   }
 
   /** @param most changes to be read at most */
@@ -95,7 +95,8 @@ export class LogTable {
    */
   async later(since: ReadonlyMap<string, number>): Promise<ReadonlyMap<string, readonly KeptChange[]>> {
     const which = [...since].map(() => '(designId = ? AND revision > ?)').join(' OR ');
-    const [rows] = await this.pool.query(
+    const rows = await asked(
+      this.pool,
       `SELECT designId, ${COLUMNS} FROM changes WHERE ${which} ORDER BY designId, revision LIMIT ${HEARD}`,
       [...since].flat(),
     );
@@ -110,7 +111,7 @@ export class LogTable {
 
   private async lookAll(all: readonly Wanted[]): Promise<Look[]> {
     const values = all.flatMap(({ design, changeId, after, most }) => [design, design, changeId, design, after, most]);
-    const [results] = await this.pool.query(READ.repeat(all.length), values);
+    const results = await asked(this.pool, READ.repeat(all.length), values);
     return all.map(({ design }, i) => {
       const [rows, known, later] = (results as unknown[]).slice(READS * i, READS * (i + 1)) as [DesignHead[], object[], KeptChange[]]; // prettier-ignore
       const row = rows[0]?.id === design ? rows[0] : null;
@@ -133,12 +134,10 @@ export class LogTable {
   private async writeAll(all: readonly NewChange[]): Promise<boolean[]> {
     // All servers take designs in one order, so that none waits for another in a circle.
     const order = all.map((_, i) => i).sort((a, b) => (all[a]!.design < all[b]!.design ? -1 : 1));
-    const connection = await this.pool.getConnection();
+    const connection = await new Promise<PoolConnection>((done, failed) => this.pool.getConnection((error, own) => (error ? failed(error) : done(own)))); // prettier-ignore
     try {
-      const [results] = await connection.query(
-        `${BEGIN}${APPEND.repeat(all.length)}COMMIT`,
-        order.flatMap((i) => valuesOf(all[i]!)),
-      );
+      const values = order.flatMap((i) => valuesOf(all[i]!));
+      const results = await asked(connection, `START TRANSACTION;\n${APPEND.repeat(all.length)}COMMIT`, values);
       connection.release();
       const written = new Array<boolean>(all.length);
       order.forEach((i, n) => (written[i] = (results as unknown as ResultSetHeader[])[BEGUN + EACH * n + EACH - 1]!.affectedRows === 1)); // prettier-ignore
@@ -154,9 +153,13 @@ export class LogTable {
   }
 
   stop(): Promise<void> {
-    return this.pool.end();
+    return new Promise((done) => this.pool.end(() => done()));
   }
 }
+
+/** The package's own promises gather where each was asked for, which costs more than asking. */
+const asked = (on: Pick<Connection, 'query'>, sql: string, values: unknown[]): Promise<unknown> =>
+  new Promise((done, failed) => on.query(sql, values, (error, results) => (error ? failed(error) : done(results))));
 
 /** A change that is in the log already, or held up by what other servers write. */
 const IN_THE_WAY: ReadonlySet<string> = new Set(['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT']);
@@ -173,7 +176,7 @@ function valuesOf(change: NewChange): unknown[] {
 /** What was begun is undone; a connection on which that cannot be is closed, which undoes it as well. */
 async function giveUp(connection: PoolConnection): Promise<void> {
   try {
-    await connection.query('ROLLBACK');
+    await asked(connection, 'ROLLBACK', []);
     connection.release();
   } catch {
     connection.destroy();

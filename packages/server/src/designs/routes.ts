@@ -123,7 +123,9 @@ export function designRoutes(routes: Guarded, sequelize: Sequelize, desks: Desks
 
   routes.post('/designs/:design/changes', 'edits design', async (ctx, { author }) => {
     const text = await textOf(ctx, MAX_FILE_BYTES);
-    ctx.body = await changes.append(ctx.params.design!, author, text);
+    // As text: what measures an answer before it is sent would write an object out once more.
+    ctx.body = JSON.stringify(await changes.append(ctx.params.design!, author, text));
+    ctx.type = 'json';
   });
 
   /** Changes after a revision with what they did; or a page of the log that ends before one. */
