@@ -2,13 +2,14 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   addAssembly, addDimension, addPart, addStep, checkFit, curesOf, emptyDesign, Ledger, PartEvaluator, placeInstances, refOfFace, turnOf,
-  type Body, type Design, type FitFinding, type Instance, type Pose, type Standing, type Step,
+  type Body, type Design, type FaceOf, type FitFinding, type Instance, type Pose, type Standing, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, outline, rectangle, round } from './sample-parts.ts';
 
 const kernel = await loadKernel();
 const evaluator = new PartEvaluator(kernel);
+const near = (p: readonly number[]) => p.map((n) => expect.closeTo(n, 9));
 const at = (x: number, y: number, z: number, turn: Pose['turn'] = [0, 0, 0, 1]): Pose => ({ at: [x, y, z], turn });
 
 /** A block of 20 × 20 × 10; a disc of radius 5, 30 high; a ring of radii 8 and 5, 10 high. */
@@ -44,6 +45,13 @@ describe('two parts', () => {
     expect(more).toEqual([]);
     if (found?.kind !== 'overlap') throw new Error('no overlap is told');
     expect(found.volume).toBeCloseTo(volume, 5);
+  });
+
+  test('and by which way the second comes free first; where no faces look at each other that is not told', async () => {
+    const [found] = await fit([['block', at(0, 0, 0)], ['block', at(15, 12, 4)]]); // prettier-ignore
+    expect(found).toMatchObject({ free: { by: expect.closeTo(5, 9), towards: near([1, 0, 0]) }, pieces: [{ member: 'block0' }, { member: 'block1' }] }); // prettier-ignore
+    const across = turnOf([0, 1, 0], Math.PI / 2);
+    expect((await fit([['disc', at(0, 0, 0)], ['disc', at(-15, 0, 15, across)]]))[0]).toMatchObject({ kind: 'overlap', free: null, pieces: null }); // prettier-ignore
   });
 
   test.each<[string, readonly [string, Pose][]]>([
@@ -95,12 +103,49 @@ describe('bores out of line', () => {
       const [body] = (await bodiesOf(part, two)) as [Body];
       return refOfFace(body, body.facts.faces.findIndex((f) => f.hollow)); // prettier-ignore
     };
-    const cures = await curesOf(two, 'asm', [{ member: 'i', face: await hole('one') }, { member: 'k', face: await hole('two') }], evaluator); // prettier-ignore
+    const cures = await curesOf(two, 'asm', [{ member: 'i', face: await hole('one') }, { member: 'k', face: await hole('two') }], 'level', evaluator); // prettier-ignore
     expect(cures.map((c) => [c.path, c.to, c.unlinks])).toEqual([
       ['margin', '20 mm', false],
       ['one.outline.across', '21.2 mm', false],
       ['two.outline.across', '20 mm', true],
     ]);
+  });
+});
+
+describe('what would free two that stand in each other', () => {
+  /** A shelf 28 above the floor, on a post as high as its dial; and a shaft, as thick as its dial, in the ring’s bore. */
+  const parts = edited(
+    design,
+    addDimension('height', { name: 'height', value: '30 mm' }),
+    addDimension('shaft_dia', { name: 'shaft_dia', value: '10.4 mm' }),
+    addPart('post', 'Post'),
+    addStep('post', 'p1', outline(rectangle(0, 0, 20, 20), { name: 'Foot' })),
+    addStep('post', 'p2', extruded('p1', '$height')),
+    addPart('shaft', 'Shaft'),
+    addStep('shaft', 'h1', { ...round(5.2, { name: 'Round' }), constraints: { d: { kind: 'diameter', of: ['o'], value: '$shaft_dia', name: 'across' } } } as Step), // prettier-ignore
+    addStep('shaft', 'h2', extruded('h1', '30 mm')),
+    addAssembly('asm', 'Stood'),
+    placeInstances('asm', (['post', 'block', 'shaft', 'ring'] as const).map((part, i) => [part, { of: { part }, home: at(0, i > 1 ? 90 : 0, part === 'block' ? 28 : 0) as Instance['home'], fixed: true }])), // prettier-ignore
+  );
+  const cured = async (one: string, other: string) => {
+    const standing = await Promise.all([one, other].map(async (part): Promise<Standing> => ({ member: { key: part, link: part === one ? 0 : 1 }, pose: at(0, 0, part === 'block' ? 28 : 0), bodies: await bodiesOf(part, parts) }))); // prettier-ignore
+    const [found] = await checkFit(standing, 0, kernel);
+    if (found?.kind !== 'overlap') throw new Error('no overlap is told');
+    const faces = found.pieces!.map(({ member, body, face }) => ({ member, face: refOfFace(standing.find((s) => s.member.key === member)!.bodies[body]!, face) })); // prettier-ignore
+    const cures = await curesOf(parts, 'asm', faces as [FaceOf, FaceOf], { freeBy: kernel }, evaluator);
+    return [found.free, cures.map((c) => `${c.path} = ${c.to}`)] as const;
+  };
+
+  test('the number that makes a post shorter, and what else would', async () => {
+    const [free, cures] = await cured('post', 'block');
+    expect(free).toMatchObject({ by: expect.closeTo(2, 9), towards: near([0, 0, 1]) });
+    expect(cures[0]).toBe('height = 28 mm');
+  });
+
+  test('the number that makes a shaft thinner, or its bore wider; both are tried in the kernel first', async () => {
+    const [free, cures] = await cured('shaft', 'ring');
+    expect(free).toEqual({ by: expect.closeTo(0.4, 9), towards: null });
+    expect(cures).toContain('shaft_dia = 10 mm');
   });
 });
 
@@ -197,4 +242,3 @@ describe('what nearly matches', () => {
     ).toEqual(['overlap']);
   });
 });
-const near = (p: readonly number[]) => p.map((n) => expect.closeTo(n, 9));

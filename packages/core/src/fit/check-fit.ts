@@ -6,6 +6,7 @@ import type { Body } from '../names/body.ts';
 import { movedPoint } from '../space/transform.ts';
 import { transformOf, type Pose } from '../space/pose.ts';
 import { opposite, type Vec3 } from '../space/vector.ts';
+import { freeingOf } from './freeing.ts';
 import { outOfLine, roundsOf, type Round } from './lining-up.ts';
 import { endingShort } from './reaching.ts';
 import { bottomingOut, flatsOf, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
@@ -34,6 +35,13 @@ export type FitFinding =
       readonly at: Vec3;
       /** No more than a press fit means. */
       readonly wanted?: true;
+      /**
+       * How the second comes free by the shortest way: so far, mm, and which way; or, with no way, by so much too large
+       * is a shank for its bore. Null where no faces tell.
+       */
+      readonly free: { readonly by: number; readonly towards: Vec3 | null } | null;
+      /** The faces that should at most meet then. */
+      readonly pieces: readonly [PieceOnStage, PieceOnStage] | null;
     }
   | {
       readonly kind: 'close';
@@ -101,7 +109,13 @@ export async function checkFit(
       hooks.progress?.(done, pairs.length);
       await hooks.breathe?.();
       const found = between(standing[i]!, standing[j]!, clearance, kernel, (s, nth) => solidOf(s, nth, solids, kernel));
-      if (found) findings.push(isMeant(found, faces[i]!, faces[j]!) ? { ...found, wanted: true } : found);
+      if (!found) continue;
+      const meant = isMeant(found, faces[i]!, faces[j]!);
+      if (found.kind === 'overlap' && !meant) {
+        const free = freeingOf(faces[i]!, faces[j]!);
+        const pieces = free && ([piece(free.one), piece(free.other)] as const);
+        findings.push({ ...found, free: free && { by: free.by, towards: free.towards }, pieces });
+      } else findings.push(meant ? { ...(found as Extract<FitFinding, { wanted?: true }>), wanted: true } : found);
     }
   } finally {
     for (const solid of solids.values()) kernel.free(solid);
@@ -152,11 +166,7 @@ function solidOf(
   return own;
 }
 
-const isMeant = (
-  found: FitFinding,
-  one: StandingFaces,
-  other: StandingFaces,
-): found is Extract<FitFinding, { wanted?: true }> =>
+const isMeant = (found: FitFinding, one: StandingFaces, other: StandingFaces): boolean =>
   found.kind === 'overlap'
     ? isMeantOverlap(one, other, found.volume)
     : found.kind === 'close' && isMeantGap(one, other, found.gap);
@@ -183,11 +193,23 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
         for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
         volume += bulk.volume;
       }
-    if (volume > 0) return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume] };
+    if (volume > 0) 
+      return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume], free: null, pieces: null }; // prettier-ignore
     return gap > LEAST_GAP && gap < clearance - LEAST_GAP ? { kind: 'close', members, gap } : null;
   } catch (error) {
     if (!(error instanceof KernelError)) throw error;
     return { kind: 'unknown', members, why: error.message };
+  }
+}
+
+/** Do these two stand in each other? What cannot be found out is no no. */
+export function standIn(a: Standing, b: Standing, kernel: SolidKernel): boolean {
+  const solids = new Map<string, SolidHandle>();
+  try {
+    const found = between(a, b, 0, kernel, (s, nth) => solidOf(s, nth, solids, kernel));
+    return found !== null && found.kind !== 'close';
+  } finally {
+    for (const solid of solids.values()) kernel.free(solid);
   }
 }
 

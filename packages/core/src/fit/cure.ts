@@ -1,4 +1,7 @@
-/** Which number, and of which value, would bring two round faces in line, or two flat ones into one plane: found by nudging each, and tried before it is told. */
+/**
+ * Which number, and of which value, would bring two round faces in line, or two flat ones into one plane, or free two
+ * parts that stand in each other: found by nudging each, and tried before it is told.
+ */
 import { assembled } from '../assembly/assembled.ts';
 import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
 import { nudged } from '../commands/nudge.ts';
@@ -8,13 +11,15 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import { reachedFrom } from '../ledger/changed.ts';
 import { findFace } from '../names/find-face.ts';
+import { evaluateAsMade } from '../evaluation/as-made.ts';
 import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { FaceRef } from '../references/references.ts';
 import { movedAxis } from '../space/transform.ts';
 import { poseWithin, transformOf } from '../space/pose.ts';
 import { dot, minus, type Vec3 } from '../space/vector.ts';
 import { expressionOf, kindOfPowers } from '../units/units.ts';
-import type { FitHooks } from './check-fit.ts';
+import type { SolidKernel } from '../solid/kernel.ts';
+import { standIn, type FitHooks } from './check-fit.ts';
 
 export interface FaceOf {
   /** The member’s key. */
@@ -39,17 +44,24 @@ const MOST_CURES = 4;
 /** A number that moves them by less a unit of its own has nothing to do with them. */
 const LEAST_SLOPE = 1e-5;
 
-/** @returns the most natural first: plain numbers before those that follow others */
+/**
+ * @param wanted the faces are to be level or in line; or their members are to be free of each other, where the faces
+ * meet at most
+ * @returns the most natural first: plain numbers before those that follow others
+ */
 export async function curesOf(
   design: Design,
   assembly: string,
   faces: readonly [FaceOf, FaceOf],
+  wanted: 'level' | { readonly freeBy: SolidKernel },
   evaluator: PartEvaluator,
   hooks: FitHooks = {},
 ): Promise<FitCure[]> {
   const ledger = Ledger.of(design);
   const now = await offset(design, assembly, faces, evaluator);
   if (!now) return [];
+  const isCured = async (it: Stood | null) =>
+    it !== null && Math.hypot(...it.off) <= MET && (wanted === 'level' || (await it.areFree(wanted.freeBy)));
   const standing = new Set(now.parts.values());
   const parts = new Set(faces.map((r) => now.parts.get(r.member)!));
   const moves = (ref: string) =>
@@ -70,7 +82,7 @@ export async function curesOf(
     const other = kind ? nudged(design, entry.ref) : null;
     if (!other || !kind) continue;
     const step = Ledger.of(other).number(entry.ref) - value.quantity.value;
-    const after = await offset(other, assembly, faces, evaluator, standing);
+    const after = await offset(other, assembly, faces, evaluator, standing, now.across);
     if (!after) continue;
     // How the offset changes along its own direction: the value at which it is gone, were it to go on so.
     const size = dot(now.off, now.off);
@@ -78,8 +90,8 @@ export async function curesOf(
     if (Math.abs(slope) * Math.sqrt(size) < LEAST_SLOPE) continue;
     const to = expressionOf(Number((value.quantity.value - 1 / slope).toPrecision(9)), kind, design.units);
     const tried = applyEdit(design, setDimension(entry.ref, to));
-    const cured = tried.ok ? await offset(tried.design, assembly, faces, evaluator, standing) : null;
-    if (!cured || Math.hypot(...cured.off) > MET) continue;
+    if (!tried.ok) continue;
+    if (!(await isCured(await offset(tried.design, assembly, faces, evaluator, standing, now.across)))) continue;
     const unlinks = ledger.dependenciesOf(entry).length > 0;
     found.push({
       ref: entry.ref,
@@ -96,10 +108,22 @@ export async function curesOf(
     .map(({ rank: _, ...cure }) => cure);
 }
 
+interface Stood {
+  /** By member. */
+  readonly parts: ReadonlyMap<string, string>;
+  readonly off: Vec3;
+  /** It is the diameters of two rounds in line that are off. */
+  readonly across: boolean;
+  /** As they are made. */
+  areFree(kernel: SolidKernel): Promise<boolean>;
+}
+
 /**
  * From the one axis to the other, square to it, or from plane to plane along its normal, where the assembly stands at
- * home; null where either is not there.
+ * home; of rounds in line, by how much they differ across, along their axis for want of another way. Null where either
+ * is not there.
  * @param among parts that are evaluated; all, where they are not told
+ * @param across what is measured of rounds; as they stand, where it is not told
  */
 async function offset(
   design: Design,
@@ -107,7 +131,8 @@ async function offset(
   faces: readonly [FaceOf, FaceOf],
   evaluator: PartEvaluator,
   among?: ReadonlySet<string>,
-) {
+  across?: boolean,
+): Promise<Stood | null> {
   const ledger = Ledger.of(design);
   const looks = new Map<string, PartLook>();
   for (const part of among ?? design.partOrder)
@@ -118,15 +143,23 @@ async function offset(
     const member = it.members.find((m) => m.key === key);
     const finding = member ? findFace(face, looks.get(member.part)!.bodies) : null;
     if (!member || finding?.how !== 'one') return null;
-    const { axis, normal, center } = finding.found.body.facts.faces[finding.found.face]!;
-    const to = transformOf(poseWithin(it.home.poses[member.link]!, member.within));
+    const { axis, normal, center, radius } = finding.found.body.facts.faces[finding.found.face]!;
+    const pose = poseWithin(it.home.poses[member.link]!, member.within);
     const line = axis ?? (normal && { origin: center, direction: normal });
-    return line && { ...movedAxis(to, line), flat: axis === null };
+    return line && { ...movedAxis(transformOf(pose), line), flat: axis === null, radius, member, pose };
   });
   const [one, other] = found;
   if (!one || !other || one.flat !== other.flat || !it.closed) return null;
   const d = minus(other.origin, one.origin);
   const lift = dot(d, one.direction);
-  const off = [0, 1, 2].map((k) => (one.flat ? lift * one.direction[k]! : d[k]! - lift * one.direction[k]!));
-  return { parts, off: off as unknown as Vec3 };
+  const apart = [0, 1, 2].map((k) => (one.flat ? lift * one.direction[k]! : d[k]! - lift * one.direction[k]!)) as unknown as Vec3; // prettier-ignore
+  const isAcross = across ?? (!one.flat && Math.hypot(...apart) <= MET);
+  const wider = 2 * ((other.radius ?? 0) - (one.radius ?? 0));
+  // Out of line as well, they would not be cured.
+  const off = isAcross ? one.direction.map((n, k) => n * wider + apart[k]!) : apart;
+  const areFree = async (kernel: SolidKernel) => {
+    const made = async ({ member, pose }: typeof one) => ({ member, pose, bodies: (await evaluateAsMade(design, member.part, evaluator)).outcome.bodies }); // prettier-ignore
+    return !standIn(await made(one), await made(other), kernel);
+  };
+  return { parts, off: off as unknown as Vec3, across: isAcross, areFree };
 }

@@ -2,7 +2,7 @@
 import type { CorneredBody } from '../names/find-vertex.ts';
 import { movedAxis } from '../space/transform.ts';
 import { transformOf, type Pose } from '../space/pose.ts';
-import { cross, dot, minus, type Axis, type Vec3 } from '../space/vector.ts';
+import { cross, dot, further, minus, type Axis, type Vec3 } from '../space/vector.ts';
 
 /** A round face standing in space. */
 export interface Round {
@@ -49,6 +49,20 @@ export function roundsOf(body: CorneredBody, pose: Pose, member: number, nth: nu
     if (heights.length === 0) return [];
     return [{ member, body: nth, face, hollow: facts.hollow, radius: facts.radius, axis: movedAxis(to, facts.axis), from: Math.min(...heights), to: Math.max(...heights) }]; // prettier-ignore
   });
+}
+
+/** By how much two axes lean, and lie apart. */
+export function awayOf(a: Round, b: Round): [number, number] {
+  const lean = Math.hypot(...cross(a.axis.direction, b.axis.direction));
+  const off: Vec3 = cross(minus(b.axis.origin, a.axis.origin), a.axis.direction);
+  return [lean, Math.hypot(...off)];
+}
+
+/** Do two rounds on one axis reach over the same stretch of it? */
+export function overlapAlong(a: Round, b: Round): boolean {
+  const along = (t: number) => dot(minus(further(b.axis.origin, b.axis.direction, t), a.axis.origin), a.axis.direction);
+  const [from, to] = [along(b.from), along(b.to)];
+  return Math.max(a.from, Math.min(from, to)) < Math.min(a.to, Math.max(from, to));
 }
 
 /** Pairs of rounds of different members that nearly share an axis, the worst first. */

@@ -84,11 +84,15 @@ export function nearlyFlush(ones: readonly Flat[], others: readonly Flat[]): Fla
   );
 }
 
+/** Faces that look at each other and lie over each other; `by` is negative where one is behind the other. */
+export const facing = (ones: readonly Flat[], others: readonly Flat[]): FlatPair[] =>
+  pairs(ones, others, -1).filter(({ one, other }) => over(one, other) > SAME_PLANE);
+
 /** Shoulders that stay open because something touches the bottom of a recess first. */
 export function bottomingOut(ones: readonly Flat[], others: readonly Flat[]): FlatPair[] {
-  const facing = pairs(ones, others, -1).filter(({ one, other }) => over(one, other) > SAME_PLANE);
-  const bottoms = facing.filter((p) => Math.abs(p.by) <= SAME_PLANE && (p.one.recessed || p.other.recessed));
-  const open = facing.filter((p) => p.by > SAME_PLANE && p.by <= NEARLY_CLOSED && !p.one.recessed && !p.other.recessed);
+  const all = facing(ones, others);
+  const bottoms = all.filter((p) => Math.abs(p.by) <= SAME_PLANE && (p.one.recessed || p.other.recessed));
+  const open = all.filter((p) => p.by > SAME_PLANE && p.by <= NEARLY_CLOSED && !p.one.recessed && !p.other.recessed);
   return open.filter(({ one }) => bottoms.some((b) => dot(b.one.normal, one.normal) > 1 - PARALLEL));
 }
 

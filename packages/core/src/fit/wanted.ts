@@ -1,8 +1,8 @@
 /** Which overlaps and small gaps are meant: those of faces that give way for a fit, as far as it goes. */
 import type { AllowedFace } from '../evaluation/as-made.ts';
-import { cross, dot, further, minus, type Vec3 } from '../space/vector.ts';
+import { dot, type Vec3 } from '../space/vector.ts';
 import type { Flat } from './standing-faces.ts';
-import type { Round } from './lining-up.ts';
+import { awayOf, overlapAlong, type Round } from './lining-up.ts';
 
 /** The faces of one member, where they stand. */
 export interface StandingFaces {
@@ -44,20 +44,6 @@ function meetings(own: StandingFaces, other: StandingFaces): Meeting[] {
       .filter((f) => dot(f.normal, flat.normal) < -1 + 1e-9 && areBeside(f.spots, flat.spots))
       .map((f) => ({ gap: -f.height - flat.height, allowed: across / 2, area }));
   });
-}
-
-/** By how much two axes lean, and lie apart. */
-function awayOf(a: Round, b: Round): [number, number] {
-  const lean = Math.hypot(...cross(a.axis.direction, b.axis.direction));
-  const off: Vec3 = cross(minus(b.axis.origin, a.axis.origin), a.axis.direction);
-  return [lean, Math.hypot(...off)];
-}
-
-/** Do two rounds on one axis reach over the same stretch of it? */
-function overlapAlong(a: Round, b: Round): boolean {
-  const along = (t: number) => dot(minus(further(b.axis.origin, b.axis.direction, t), a.axis.origin), a.axis.direction);
-  const [from, to] = [along(b.from), along(b.to)];
-  return Math.max(a.from, Math.min(from, to)) < Math.min(a.to, Math.max(from, to));
 }
 
 /** Do boxes round places come within reach of a fit? */

@@ -104,10 +104,17 @@ export function fitWork(
       const design = held();
       return told(listener, ({ kernel, evaluator }, hooks) => fitOverDials(design, assembly, clearance, evaluator, kernel, hooks)); // prettier-ignore
     },
-    /** Numbers that would bring two faces in line, or into one plane, at home. */
-    fitCures(assembly: string, faces: readonly [FaceOf, FaceOf], listener: FitListener): Promise<FitCure[] | null> {
+    /** Numbers that would bring two faces in line, or into one plane, at home; or free their members of each other. */
+    fitCures(
+      assembly: string,
+      faces: readonly [FaceOf, FaceOf],
+      wanted: 'level' | 'free',
+      listener: FitListener,
+    ): Promise<FitCure[] | null> {
       const design = held();
-      return told(listener, ({ evaluator }, hooks) => curesOf(design, assembly, faces, evaluator, hooks));
+      return told(listener, ({ kernel, evaluator }, hooks) =>
+        curesOf(design, assembly, faces, wanted === 'free' ? { freeBy: kernel } : wanted, evaluator, hooks),
+      );
     },
     stopFit(): void {
       checks++;

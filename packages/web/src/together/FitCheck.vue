@@ -60,7 +60,13 @@ async function cure(f: ToldFinding): Promise<void> {
   try {
     const found = await evaluation
       .on(design.design)
-      .fitCures(session.activeAssembly, faces, Comlink.proxy({ progress: told }));
+
+      .fitCures(
+        session.activeAssembly,
+        faces,
+        f.rest!.kind === 'overlap' ? 'free' : 'level',
+        Comlink.proxy({ progress: told }),
+      );
     cures.value = new Map(cures.value).set(f, found ?? []);
   } catch (error) {
     session.notice = `No cure could be looked for: ${(error as Error).message.split('\n')[0]}`;

@@ -12,13 +12,20 @@ const way = (towards: Vec3): string =>
   towards.flatMap((n, i) => (Math.abs(n) > 0.05 ? [`${n > 0 ? '+' : '−'}${'xyz'[i]}`] : [])).join(' ');
 const volume = (mm3: number): string => `${Number(mm3.toPrecision(3))} mm³`;
 
+function freed(free: Extract<FitFinding, { kind: 'overlap' }>['free'], other: string, length: Words['length']): string {
+  if (!free) return '';
+  return free.towards
+    ? ` ${length(free.by)} towards ${way(free.towards)}, ${other} would be free.`
+    : ` The one is ${length(free.by)} too large across for the bore of the other.`;
+}
+
 export function fitSentence(f: FitFinding, { name, length }: Words): string {
   const [a, b] = f.members.map(name);
   switch (f.kind) {
     case 'overlap':
       return f.wanted
         ? `${a} and ${b} press on each other as their fit means it, ${volume(f.volume)}.`
-        : `${a} and ${b} stand in each other, ${volume(f.volume)}.`;
+        : `${a} and ${b} stand in each other, ${volume(f.volume)}.${freed(f.free, b!, length)}`;
     case 'close':
       return `${a} and ${b} are ${length(f.gap)} apart${f.wanted ? ', as their fit means it' : ''}.`;
     case 'unknown':
