@@ -141,6 +141,7 @@ export { linkBoxes } from './fit/link-boxes.ts';
 export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
 export * from './fit/check-fit.ts';
+export * from './fit/standing.ts';
 export * from './fit/cure.ts';
 export {
   checkThroughMotion,

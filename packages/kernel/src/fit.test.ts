@@ -1,7 +1,7 @@
 /** What does not fit, in closed form; and what fits is passed without a word. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addPart, addStep, checkFit, curesOf, emptyDesign, Ledger, PartEvaluator, placeInstances, refOfFace, turnOf,
+  addAssembly, addDimension, addPart, addStep, checkFit, curesOf, emptyDesign, Ledger, PartEvaluator, placeInstances, refOfFace, setDimension, turnOf,
   type Body, type Design, type FaceOf, type FitFinding, type Instance, type Pose, type Standing, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -193,10 +193,10 @@ describe('what nearly matches', () => {
     addStep('rail', 'ts', outline([[10.2, -6], [19.8, -6], [19.8, 0], [10.2, 0]], { plane: { datum: 'wall' }, name: 'Tongue' })), // prettier-ignore
     addStep('rail', 'te', extruded('ts', '12 mm', { result: 'join' })),
   );
-  const stand = async (placed: readonly (readonly [string, Pose])[], clearance = 0) => {
+  const stand = async (placed: readonly (readonly [string, Pose])[], clearance = 0, of = parts) => {
     const standing: Standing[] = [];
     for (const [i, [part, pose]] of placed.entries())
-      standing.push({ member: { key: `${part}${i}`, link: i }, pose, bodies: await bodiesOf(part, parts) });
+      standing.push({ member: { key: `${part}${i}`, link: i }, pose, bodies: await bodiesOf(part, of) });
     return checkFit(standing, clearance, kernel);
   };
 
@@ -212,6 +212,34 @@ describe('what nearly matches', () => {
     // In one bore only it is no stack; out at both ends nothing lacks.
     expect(await stand([stack[0], ['pin', at(10, 10, -10)]])).toEqual([]);
     expect(await stand([stack[0], ['thick', at(0, 0, 10)], ['pin', at(10, 10, 1)]])).toHaveLength(2);
+  });
+
+  test('a pin that sticks out of its stack by more than it is thick is told, but not with something on it there', async () => {
+    const stack = [['thin', at(0, 0, 0)], ['thin', at(0, 0, 8)]] as const; // prettier-ignore
+    const longer = edited(parts, setDimension('reach', '27 mm'));
+    const out = async (more: readonly (readonly [string, Pose])[] = []) => (await stand([...stack, ['pin', at(10, 10, 0)], ...more], 0, longer)).map((f) => [f.kind, ...f.members, 'by' in f && f.by]); // prettier-ignore
+    expect(await out()).toEqual([['long', 'pin2', 'thin1', expect.closeTo(11, 9)]]);
+    expect(await out([['thin', at(0, 0, 18)]])).toEqual([]);
+    const fits = edited(parts, setDimension('reach', '25 mm'));
+    expect(await stand([...stack, ['pin', at(10, 10, 0)]], 0, fits)).toEqual([]);
+  });
+
+  test('parts opposite each other that are nearly each other’s mirror are told, with where they differ', async () => {
+    // Left and right cheek: the hole of the one is as far from its rear as the other’s from its front.
+    const cheek = (part: string, x: number) => plate(part, [[x, 10]], '6 mm');
+    const both = (x: number) => edited(emptyDesign('Cheeks'), ...cheek('left', 12), ...cheek('right', x));
+    // Opposite each other along x: the image of 12 from the left is 28.
+    const placed = [['left', at(0, 0, 0)], ['right', at(70, 0, 0)]] as const; // prettier-ignore
+    expect(await stand(placed, 0, both(28))).toEqual([]);
+    const [found, ...more] = await stand(placed, 0, both(27.5));
+    expect(more).toEqual([]);
+    // Two sickles of bores half a millimetre apart, as deep as the cheek.
+    const lens = 2 * 25 * Math.acos(0.5 / 10) - (0.5 / 2) * Math.sqrt(4 * 25 - 0.25);
+    expect(found).toMatchObject({ kind: 'not_mirrored', members: ['left0', 'right1'], volume: expect.closeTo(2 * 6 * (Math.PI * 25 - lens), 4) }); // prettier-ignore
+    if (found?.kind === 'not_mirrored') expect(found.at.slice(1)).toEqual(near([10, 3]));
+    // Unlike enough to be meant so, and one part twice, are passed.
+    expect(await stand(placed, 0, both(10))).toEqual([]);
+    expect(await stand([['left', at(0, 0, 0)], ['left', at(70, 0, 0)]], 0, both(20))).toEqual([]); // prettier-ignore
   });
 
   test('faces a little out of flush are told; a step that is meant is not', async () => {

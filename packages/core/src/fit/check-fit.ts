@@ -1,24 +1,15 @@
 /** What of an assembly does not fit: parts in each other, too close, or with bores out of line. Exact, by the kernel. */
-import type { Member } from '../assembly/members.ts';
-import type { AllowedFace } from '../evaluation/as-made.ts';
 import { KernelError, type Box, type SolidBulk, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import type { Body } from '../names/body.ts';
-import { movedPoint } from '../space/transform.ts';
-import { transformOf, type Pose } from '../space/pose.ts';
+import { transformOf } from '../space/pose.ts';
 import { opposite, type Vec3 } from '../space/vector.ts';
 import { freeingOf } from './freeing.ts';
 import { outOfLine, roundsOf, type Round } from './lining-up.ts';
-import { endingShort } from './reaching.ts';
+import { notMirrored } from './opposite-hands.ts';
+import { endingShort, stickingOut } from './reaching.ts';
 import { bottomingOut, flatsOf, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
+import { standingBox, type Standing } from './standing.ts';
 import { isMeantGap, isMeantOverlap, type StandingFaces } from './wanted.ts';
-
-export interface Standing {
-  readonly member: Pick<Member, 'key' | 'link'>;
-  readonly bodies: readonly Body[];
-  readonly pose: Pose;
-  /** Faces that have given way for a fit. */
-  readonly allowed?: readonly AllowedFace[];
-}
 
 export interface PieceOnStage {
   readonly member: string;
@@ -61,15 +52,24 @@ export type FitFinding =
   | {
       /**
        * flush: faces a little out of one plane. bottoms: shoulders stay open as something touches the bottom of a
-       * recess. short: the first ends within the last bore of its stack.
+       * recess. short: the first ends within the last bore of its stack. long: it sticks out of that bore by more than it
+       * is thick.
        */
-      readonly kind: 'flush' | 'bottoms' | 'short';
+      readonly kind: 'flush' | 'bottoms' | 'short' | 'long';
       readonly members: readonly [string, string];
       /** mm, and from the first to the second which way. */
       readonly by: number;
       readonly towards: Vec3;
       /** The faces that should meet; none where there is no flat one. */
       readonly pieces: readonly [PieceOnStage, PieceOnStage] | null;
+    }
+  | {
+      /** Two parts that stand opposite each other and are nearly each other’s mirror. */
+      readonly kind: 'not_mirrored';
+      readonly members: readonly [string, string];
+      /** In which they differ, mm³, and where most of that is. */
+      readonly volume: number;
+      readonly at: Vec3;
     }
   /** It could not be found out, and why. */
   | { readonly kind: 'unknown'; readonly members: readonly [string, string]; readonly why: string };
@@ -143,14 +143,22 @@ export async function checkFit(
       radii: [one.radius, other.radius],
     });
   const bodyOf = ({ member, body }: Round) => ({ body: standing[member]!.bodies[body]!, pose: standing[member]!.pose });
-  for (const { shank, bore, by, towards, ends } of endingShort(rounds, flats.flat(), bodyOf))
-    findings.push({
-      kind: 'short',
-      members: [standing[shank.member]!.member.key, standing[bore.member]!.member.key],
-      by,
-      towards,
-      pieces: ends && [piece(ends[0]), piece(ends[1])],
-    });
+  for (const kind of ['short', 'long'] as const)
+    for (const { shank, bore, by, towards, ends } of (kind === 'short' ? endingShort : stickingOut)(
+      rounds,
+      flats.flat(),
+      bodyOf,
+    ))
+      // prettier-ignore
+      findings.push({
+        kind,
+        members: [standing[shank.member]!.member.key, standing[bore.member]!.member.key],
+        by,
+        towards,
+        pieces: ends && [piece(ends[0]), piece(ends[1])],
+      });
+  for (const { i, j, volume, at } of notMirrored(standing, kernel))
+    findings.push({ kind: 'not_mirrored', members: [standing[i]!.member.key, standing[j]!.member.key], volume, at });
   return findings;
 }
 
@@ -225,28 +233,6 @@ export function overlapOf(one: Body, other: Body, kernel: SolidKernel): SolidBul
     volume += bulk.volume;
   }
   return volume > 0 ? { volume, center: [at[0] / volume, at[1] / volume, at[2] / volume] } : null;
-}
-
-/** Around all that a member is, where it stands. */
-export function standingBox({
-  bodies,
-  pose,
-}: {
-  readonly bodies: readonly { readonly facts: { readonly box: Box } }[];
-  readonly pose: Pose;
-}): Box {
-  const to = transformOf(pose);
-  const min: [number, number, number] = [Infinity, Infinity, Infinity];
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (const { facts } of bodies)
-    for (let corner = 0; corner < 8; corner++) {
-      const p = [0, 1, 2].map((k) => (corner & (1 << k) ? facts.box.max : facts.box.min)[k]!) as unknown as Vec3;
-      movedPoint(to, p).forEach((n, k) => {
-        min[k] = Math.min(min[k]!, n);
-        max[k] = Math.max(max[k]!, n);
-      });
-    }
-  return { min, max };
 }
 
 /** Pairs whose boxes come within the clearance, found by sweeping along x. */

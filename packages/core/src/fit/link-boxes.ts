@@ -2,7 +2,7 @@
 import type { Assembled } from '../assembly/assembled.ts';
 import { around, type LinkBox } from '../assembly/exploded.ts';
 import { poseWithin } from '../space/pose.ts';
-import { standingBox } from './check-fit.ts';
+import { standingBox } from './standing.ts';
 
 type Bodies = Parameters<typeof standingBox>[0]['bodies'];
 

@@ -1,4 +1,4 @@
-/** Pins and axles that end within the last bore of their stack. */
+/** Pins and axles too short or too long for their stack. */
 import type { CorneredBody } from '../names/find-vertex.ts';
 import { dot, minus, opposite, type Vec3 } from '../space/vector.ts';
 import type { Round } from './lining-up.ts';
@@ -6,13 +6,13 @@ import { spotsOfEdge, type Flat } from './standing-faces.ts';
 import { transformOf, type Pose } from '../space/pose.ts';
 import { movedPoint } from '../space/transform.ts';
 
-export interface Short {
+export interface Amiss {
   readonly shank: Round;
   readonly bore: Round;
-  /** How much it lacks, mm, and which way. */
+  /** How much it lacks or sticks out, mm, and which way. */
   readonly by: number;
   readonly towards: Vec3;
-  /** The flat end of the pin and the face it should reach; null where the pin ends in no flat face. */
+  /** The flat end of the pin and the face it should reach; null where there is no flat one. */
   readonly ends: readonly [Flat, Flat] | null;
 }
 
@@ -23,6 +23,8 @@ const PARALLEL = 1e-4;
 const WIDER = 1.5;
 /** Of the bore’s length: less is let pass. */
 const LACKS = 0.05;
+/** Of the radius: what sticks out less is meant, for a nut, a clip or a washer. */
+const STICKS_OUT = 2;
 const NEAR = 1e-3;
 
 interface Stood {
@@ -30,17 +32,25 @@ interface Stood {
   readonly pose: Pose;
 }
 
-/**
- * @param bodyOf the body a round or flat face is on
- * @param flats of all members
- */
-export function endingShort(rounds: readonly Round[], flats: readonly Flat[], bodyOf: (of: Round) => Stood): Short[] {
+/** A shank seen along its axis one way, with the bores it is in or near; heights from the origin of its axis, mm. */
+interface Seen {
+  readonly shank: Round;
+  readonly way: Vec3;
+  readonly start: number;
+  readonly end: number;
+  readonly stack: readonly { readonly bore: Round; readonly low: number; readonly high: number }[];
+  /** Those it is in, of more than one member. */
+  readonly engaged: Seen['stack'];
+}
+
+/** @param bodyOf the body a round or flat face is on */
+function shanksSeen(rounds: readonly Round[], bodyOf: (of: Round) => Stood): Seen[] {
   return rounds
     .filter((r) => !r.hollow)
     .flatMap((shank) => {
       const { origin, direction } = shank.axis;
       const bores = rounds.filter((b) => b.hollow && b.member !== shank.member && isAbout(shank, b));
-      return [1, -1].flatMap((sense): Short[] => {
+      return [1, -1].flatMap((sense): Seen[] => {
         const way = sense > 0 ? direction : opposite(direction);
         const height = (p: Vec3) => dot(minus(p, origin), way);
         const end = endOf(shank, bodyOf(shank), height);
@@ -48,14 +58,34 @@ export function endingShort(rounds: readonly Round[], flats: readonly Flat[], bo
         const start = sense > 0 ? shank.from : -shank.to;
         const stack = bores.map((bore) => ({ bore, ...reach(bore, height) }));
         const engaged = stack.filter((b) => start < b.high - NEAR && end > b.low + NEAR);
-        const last = stack.find((b) => start <= b.low + NEAR && end > b.low + NEAR && end < b.high - LACKS * (b.high - b.low)); // prettier-ignore
-        if (!last || !engaged.some((b) => b.bore.member !== last.bore.member)) return [];
-        const mouth = flatAt(flats, last.bore, way, origin, last.high);
-        if (!mouth) return [];
-        const tip = flatAt(flats, shank, way, origin, end);
-        return [{ shank, bore: last.bore, by: last.high - end, towards: way, ends: tip && [tip, mouth] }];
+        return new Set(engaged.map((b) => b.bore.member)).size > 1 ? [{ shank, way, start, end, stack, engaged }] : [];
       });
     });
+}
+
+/**
+ * Pins that end within the last bore of their stack.
+ * @param flats of all members
+ */
+export function endingShort(rounds: readonly Round[], flats: readonly Flat[], bodyOf: (of: Round) => Stood): Amiss[] {
+  return shanksSeen(rounds, bodyOf).flatMap(({ shank, way, start, end, stack }): Amiss[] => {
+    const last = stack.find((b) => start <= b.low + NEAR && end > b.low + NEAR && end < b.high - LACKS * (b.high - b.low)); // prettier-ignore
+    const mouth = last && flatAt(flats, last.bore, way, shank.axis.origin, last.high);
+    if (!mouth) return [];
+    const tip = flatAt(flats, shank, way, shank.axis.origin, end);
+    return [{ shank, bore: last.bore, by: last.high - end, towards: way, ends: tip && [tip, mouth] }];
+  });
+}
+
+/** Pins that stick out of the last bore of their stack by more than they are thick, with nothing on them there. */
+export function stickingOut(rounds: readonly Round[], flats: readonly Flat[], bodyOf: (of: Round) => Stood): Amiss[] {
+  return shanksSeen(rounds, bodyOf).flatMap(({ shank, way, end, stack, engaged }): Amiss[] => {
+    const last = engaged.reduce((a, b) => (b.high > a.high ? b : a));
+    const by = end - last.high;
+    if (by <= STICKS_OUT * shank.radius || stack.some((b) => b.low > last.high - NEAR && b.low < end)) return [];
+    const [tip, mouth] = [[shank, end] as const, [last.bore, last.high] as const].map(([of, at]) => flatAt(flats, of, way, shank.axis.origin, at)); // prettier-ignore
+    return [{ shank, bore: last.bore, by, towards: way, ends: tip && mouth ? [tip, mouth] : null }];
+  });
 }
 
 function isAbout(shank: Round, bore: Round): boolean {

@@ -5,7 +5,8 @@ import type { Body } from '../names/body.ts';
 import type { CorneredBody } from '../names/find-vertex.ts';
 import { HERE, placedAt, poseFrom, posesApart, poseWithin, transformOf, turned, type Pose } from '../space/pose.ts';
 import { dot, minus, type Vec3 } from '../space/vector.ts';
-import { standingBox, LEAST_GAP, overlapOf, type FitHooks } from './check-fit.ts';
+import { LEAST_GAP, overlapOf, type FitHooks } from './check-fit.ts';
+import { standingBox } from './standing.ts';
 import { spotsOfEdge } from './standing-faces.ts';
 
 /** One position on the way. */

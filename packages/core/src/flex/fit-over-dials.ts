@@ -25,7 +25,7 @@ export interface DialFit {
 
 /** How much there is of what is found: mm³ or mm; none where it is not known. */
 function sizeOf(f: FitFinding): number {
-  if (f.kind === 'overlap') return f.volume;
+  if (f.kind === 'overlap' || f.kind === 'not_mirrored') return f.volume;
   if (f.kind === 'close') return f.gap;
   return f.kind === 'unknown' ? 0 : f.by;
 }

@@ -36,6 +36,10 @@ export function fitSentence(f: FitFinding, { name, length }: Words): string {
       return `${a} and ${b} touch at the bottom of a recess while their shoulders stay ${length(f.by)} open.`;
     case 'short':
       return `${a} ends ${length(f.by)} short within the bore of ${b}.`;
+    case 'long':
+      return `${a} sticks out of ${b} by ${length(f.by)}, more than it is thick.`;
+    case 'not_mirrored':
+      return `${a} and ${b} stand opposite each other and are nearly each other’s mirror, but for ${volume(f.volume)}, most of it at ${f.at.map(length).join(', ')}.`;
     case 'out_of_line': {
       const [r, s] = f.radii.map((x) => `Ø${length(2 * x)}`);
       return `${a} ${r} and ${b} ${s} are ${length(f.by)} out of line, towards ${way(f.towards)}.`;
