@@ -1,8 +1,8 @@
 /** Allowances: faces give way by half of what a fit leaves across, where they are taken; the fit check knows what is meant. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  acrossOf, addPart, addStep, checkFit, emptyDesign, evaluateAsMade, exportParts, Ledger, PartEvaluator, refOfFace,
-  type Body, type Design, type Edit, type FitFinding, type Standing, type Step,
+  acrossOf, addPart, addStep, checkFit, checkThroughMotion, emptyDesign, evaluateAsMade, exportParts, HERE, Ledger, PartEvaluator, refOfFace, turnOf,
+  type Body, type Design, type Edit, type FitFinding, type Pose, type Standing, type Step, type Traveller,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, faceLooking, outline, rectangle, round } from './sample-parts.ts';
@@ -116,6 +116,23 @@ describe('the fit check', () => {
     if (found?.kind !== 'overlap') throw new Error();
     expect(found.wanted).toBe(true);
     expect(found.volume).toBeCloseTo(Math.PI * (49 - 6.95 ** 2) * 10, 4);
+  });
+
+  test('on the way too: a disc that turns in its press is meant, one that is too large or leaves its bore is not', async () => {
+    const way = async (design: Design, at: (i: number) => Pose) => {
+      const travellers: Traveller[] = [];
+      for (const [link, part] of ['ring', 'disc'].entries()) {
+        const { outcome, allowed } = await evaluateAsMade(design, part, evaluator);
+        travellers.push({ key: part, link, within: HERE, bodies: outcome.bodies, allowed });
+      }
+      const stations = Array.from({ length: 5 }, (_, i) => ({ value: i, poses: [HERE, at(i)] }));
+      return (await checkThroughMotion(travellers, [HERE, HERE], stations, 0, kernel)).map((f) => f.kind);
+    };
+    const turning = (i: number): Pose => ({ at: [0, 0, 0], turn: turnOf([0, 0, 1], i) });
+    const aside = (i: number): Pose => ({ at: [i, 0, 0], turn: HERE.turn });
+    expect(await way(allowed('press', 'sawn'), turning)).toEqual([]);
+    expect(await way(allowed('press', 'sawn', 7.04), turning)).toEqual(['runs_into']);
+    expect(await way(allowed('press', 'sawn'), aside)).toEqual(['runs_into']);
   });
 
   test('a pin too large for its press is not meant, nor one that stands beside its bore', async () => {

@@ -4,12 +4,12 @@ import type { Body } from '../names/body.ts';
 import { transformOf } from '../space/pose.ts';
 import { opposite, type Vec3 } from '../space/vector.ts';
 import { freeingOf } from './freeing.ts';
-import { outOfLine, roundsOf, type Round } from './lining-up.ts';
+import { outOfLine, type Round } from './lining-up.ts';
 import { notMirrored } from './opposite-hands.ts';
 import { endingShort, stickingOut } from './reaching.ts';
-import { bottomingOut, flatsOf, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
+import { bottomingOut, NEARLY_FLUSH, nearlyFlush } from './standing-faces.ts';
 import { standingBox, type Standing } from './standing.ts';
-import { isMeantGap, isMeantOverlap, type StandingFaces } from './wanted.ts';
+import { facesOf, isMeantGap, isMeantOverlap, type StandingFaces } from './wanted.ts';
 
 export interface PieceOnStage {
   readonly member: string;
@@ -98,12 +98,7 @@ export async function checkFit(
   const boxes = standing.map(standingBox);
   const piece = ({ member, body, face }: Pick<Round, 'member' | 'body' | 'face'>): PieceOnStage => ({ member: standing[member]!.member.key, body, face }); // prettier-ignore
   const pairs = closePairs(standing, boxes, clearance);
-  const faces = standing.map((s, m): StandingFaces => ({
-    rounds: s.bodies.flatMap((body, nth) => roundsOf(body, s.pose, m, nth)),
-    flats: s.bodies.flatMap((body, nth) => flatsOf(body, s.pose, m, nth)),
-    allowed: s.allowed ?? [],
-    areaOf: (body, face) => s.bodies[body]!.facts.faces[face]!.area,
-  }));
+  const faces = standing.map(facesOf);
   try {
     for (const [done, [i, j]] of pairs.entries()) {
       hooks.progress?.(done, pairs.length);

@@ -1,6 +1,7 @@
 /** What does not fit on the way: parts that run into each other or come too close, and sliders that leave their guide. */
 import type { Assembled } from '../assembly/assembled.ts';
 import { KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
+import type { AllowedFace } from '../evaluation/as-made.ts';
 import type { Body } from '../names/body.ts';
 import type { CorneredBody } from '../names/find-vertex.ts';
 import { HERE, placedAt, poseFrom, posesApart, poseWithin, transformOf, turned, type Pose } from '../space/pose.ts';
@@ -8,6 +9,7 @@ import { dot, minus, type Vec3 } from '../space/vector.ts';
 import { LEAST_GAP, overlapOf, type FitHooks } from './check-fit.ts';
 import { standingBox } from './standing.ts';
 import { spotsOfEdge } from './standing-faces.ts';
+import { facesOf, isMeantGap, isMeantOverlap } from './wanted.ts';
 
 /** One position on the way. */
 export interface Station {
@@ -23,6 +25,8 @@ export interface Traveller {
   /** In its link. */
   readonly within: Pose;
   readonly bodies: readonly Body[];
+  /** Faces that have given way for a fit. */
+  readonly allowed?: readonly AllowedFace[];
 }
 
 export type MotionFinding = {
@@ -97,6 +101,9 @@ async function alongTheWay(
   let restGap = Infinity;
   let free = 0;
   let lookedAt: Pose | null = null;
+  const gives = [a, b].some(({ allowed }) => allowed?.length);
+  const own = gives ? facesOf({ ...a, pose: HERE }, 0) : null;
+  const meant = (pose: Pose, asFitMeans: typeof isMeantGap, found: number) => own !== null && asFitMeans(own, facesOf({ ...b, pose }, 1), found); // prettier-ignore
   try {
     restGap = gapAt(a, b, relative(a, b, home), kernel);
     for (const [i, { value, poses }] of stations.entries()) {
@@ -115,8 +122,9 @@ async function alongTheWay(
       [free, lookedAt] = [gap, pose];
       if (gap <= LEAST_GAP) {
         const volume = common(a, b, pose, kernel);
-        if (volume > (into?.volume ?? 0)) into = { at: value, volume };
-      } else if (gap < clearance - LEAST_GAP && gap < (near?.gap ?? Infinity)) near = { at: value, gap };
+        if (volume > (into?.volume ?? 0) && !meant(pose, isMeantOverlap, volume)) into = { at: value, volume };
+      } else if (gap < clearance - LEAST_GAP && gap < (near?.gap ?? Infinity) && !meant(pose, isMeantGap, gap))
+        near = { at: value, gap };
     }
   } catch (error) {
     if (!(error instanceof KernelError)) throw error;

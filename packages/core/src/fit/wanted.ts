@@ -1,8 +1,9 @@
 /** Which overlaps and small gaps are meant: those of faces that give way for a fit, as far as it goes. */
 import type { AllowedFace } from '../evaluation/as-made.ts';
 import { dot, type Vec3 } from '../space/vector.ts';
-import type { Flat } from './standing-faces.ts';
-import { awayOf, overlapAlong, type Round } from './lining-up.ts';
+import type { Standing } from './standing.ts';
+import { flatsOf, type Flat } from './standing-faces.ts';
+import { awayOf, overlapAlong, roundsOf, type Round } from './lining-up.ts';
 
 /** The faces of one member, where they stand. */
 export interface StandingFaces {
@@ -12,6 +13,17 @@ export interface StandingFaces {
   /** Of a face of its bodies, mm². */
   areaOf(body: number, face: number): number;
 }
+
+/** @param member its place among those that stand */
+export const facesOf = (
+  { bodies, pose, allowed }: Pick<Standing, 'bodies' | 'pose' | 'allowed'>,
+  member: number,
+): StandingFaces => ({
+  rounds: bodies.flatMap((body, nth) => roundsOf(body, pose, member, nth)),
+  flats: bodies.flatMap((body, nth) => flatsOf(body, pose, member, nth)),
+  allowed: allowed ?? [],
+  areaOf: (body, face) => bodies[body]!.facts.faces[face]!.area,
+});
 
 /** Solved sketches are rounded: so far, mm, a fit may be off. */
 const ROUNDED = 1e-4;

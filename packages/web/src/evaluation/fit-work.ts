@@ -79,8 +79,8 @@ export function fitWork(
       return told(listener, async ({ kernel, evaluator }, hooks) => {
         const travellers: Traveller[] = [];
         for (const { key, part, link, pose } of members) {
-          const { outcome } = await evaluateAsMade(design, part, evaluator);
-          travellers.push({ key, link, within: pose, bodies: outcome.bodies });
+          const { outcome, allowed } = await evaluateAsMade(design, part, evaluator);
+          travellers.push({ key, link, within: pose, bodies: outcome.bodies, allowed });
         }
         return checkThroughMotion(travellers, home, stations, clearance, kernel, hooks);
       });
