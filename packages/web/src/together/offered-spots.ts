@@ -1,7 +1,7 @@
 /** Frames that a part offers: under the pointer, all those of a face, between two of its own, and its datums and sketch points. */
 import {
   crossing, frameOn, frameOrNull, lookOfView, midway, namedBody, poseOfEdge, poseOfFace, refOfEdge, refOfFace, refOfVertex, HERE,
-  type BodyView, type Design, type Member, type PartView, type Pose, type Spot, type Vec3,
+  type BodyView, type Design, type FaceRef, type Member, type PartView, type Pose, type Spot, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import type { Hit } from '../stage/scene.ts';
 import { isCorner } from '../stage/small-things.ts';
@@ -54,6 +54,20 @@ function onEdge(body: BodyView, edge: number, at: Vec3 | null): Found | null {
     label: facts.axis ? 'rim' : end ? 'end of an edge' : 'edge',
     round: facts.axis !== null,
   };
+}
+
+/** The face that was picked, or the round one of which the rim was; and whether it is a bore. Null for anything else. */
+export function faceMeant(
+  { hit }: PickedSpot,
+  view: PartView,
+): { readonly face: FaceRef; readonly hollow: boolean } | null {
+  const body = hit && bodyOf(view, hit);
+  if (!body) return null;
+  const rim = hit.kind === 'edge' && body.edges[hit.index]!.axis !== null;
+  const face = rim ? body.edges[hit.index]!.faces.find((f) => body.faces[f]!.radius !== null) : hit.kind === 'face' ? hit.index : undefined; // prettier-ignore
+  if (face === undefined) return null;
+  const ref = refOfFace(namedBody(body), face, view.bodies.map(namedBody));
+  return { face: ref, hollow: body.faces[face]!.hollow === true };
 }
 
 const bodyOf = (view: PartView, hit: Hit) => view.bodies.find((b) => b.id === bodyOfStage(hit.body));

@@ -7,6 +7,7 @@ import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Verb } from '../verbs/verbs.ts';
 import { useArranging } from './arranging.ts';
 import { JOINT_NAMES } from './joint-words.ts';
+import { faceMeant } from './offered-spots.ts';
 import { useTogether, type PickedSpot } from './together-store.ts';
 
 /** Joints of parts that are in their place already: about, along or on the frame of the one that stands. */
@@ -50,6 +51,7 @@ export function useTogetherVerbs() {
     return [
       ...MATE_KINDS.map((kind): Verb => ({ id: kind, label: JOINT_NAMES[kind], run: () => together.join(kind) })),
       ...AS_THEY_STAND.map(([kind, does]): Verb => ({ id: `${kind}-as-they-stand`, label: `${does} as they stand`, run: () => together.joinAsTheyStand(kind) })), // prettier-ignore
+      ...(meantOf(a) && meantOf(b) ? [{ id: 'allow-between', label: 'Allow a fit between them', run: () => allowFit(meantOf(a)!.hollow ? a : b) }] : []), // prettier-ignore
     ];
   };
 
@@ -119,11 +121,18 @@ export function useTogetherVerbs() {
     ];
   };
 
-  /** The face gives way for a fit: a step of its part, which is opened where it stands. */
-  function allowFit({ spot, member, path }: PickedSpot): void {
-    const part = together.it?.members.find((m) => m.key === member)?.part;
-    if (!part || !('face' in spot)) return;
-    const step = { kind: 'allowance', name: 'Allowance', faces: [spot.face], fit: 'sliding', process: 'milled', applied: 'exports' } as Step; // prettier-ignore
+  const partOf = (member: string) => together.it?.members.find((m) => m.key === member)?.part;
+  const meantOf = (picked: PickedSpot) => {
+    const view = evaluation.parts.get(partOf(picked.member) ?? '');
+    return view ? faceMeant(picked, view) : null;
+  };
+
+  /** The face gives way for a fit: a step of its part, which is opened where it stands. Of bore and shank it is the bore. */
+  function allowFit(picked: PickedSpot): void {
+    const [part, meant] = [partOf(picked.member), meantOf(picked)];
+    if (!part || !meant) return;
+    const { path } = picked;
+    const step = { kind: 'allowance', name: 'Allowance', faces: [meant.face], fit: 'sliding', process: 'milled', applied: 'exports' } as Step; // prettier-ignore
     session.notice = design.edit(addStep(part, newId('s'), step));
     if (session.notice === null) session.openInPlace(part, { assembly: session.activeAssembly!, instance: path });
   }
