@@ -1,7 +1,7 @@
 /** Parts drawn from other parts: what is borrowed stays linked, stays the other’s, and goes round in no circle. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addJoint, addPart, addStep, assembled, deletePart, emptyDesign, Ledger, lookOfOutcome, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension, setJointNumber, strayedIn,
+  addAssembly, addDimension, addJoint, addPart, addStep, assembled, deletePart, deleteStep, emptyDesign, Ledger, lentBy, lookOfOutcome, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension, setJointNumber, strayedIn,
   suppressStep, type Design, type Edit, type Instance, type Joint, type PartLook, type PartOutcome, type Source, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
@@ -55,6 +55,17 @@ describe('bodies of another part', () => {
     expect(heights(after)).toEqual([[13, 33]]);
     expect(after.steps.flatMap((s) => s.doubts)).toEqual([]);
     expect(pictureKey(thicker, Ledger.of(thicker), 'rod')).not.toBe(pictureKey(design, Ledger.of(design), 'rod'));
+  });
+
+  test('are listed with the part they are of, sketches by name, and no longer when they are let go', () => {
+    const [sketch] = plain.parts.plate!.stepOrder;
+    const lent = edited(plain, addStep('rod', 'b', borrow({ part: 'plate' })), addStep('rod', 'c', borrow({ part: 'plate', sketch: sketch! }))); // prettier-ignore
+    expect(lentBy(lent, 'plate')).toEqual([
+      { part: 'rod', step: 'b', sketch: null },
+      { part: 'rod', step: 'c', sketch },
+    ]);
+    expect(lentBy(lent, 'rod')).toEqual([]);
+    expect(lentBy(edited(lent, deleteStep('rod', 'b')), 'plate')).toHaveLength(1);
   });
 
   test('cut, and stay whole in their own part', async () => {

@@ -9,6 +9,27 @@ export function outsideOfPart(design: Design, part: string): Outside[] {
   return own ? own.stepOrder.flatMap((id) => (own.steps[id]!.suppressed ? [] : outsideOf(own.steps[id]!))) : [];
 }
 
+/** What another part takes of a part. */
+export interface Lent {
+  /** Who takes it, and in which step. */
+  readonly part: string;
+  readonly step: string;
+  /** One of the sketches; null for the bodies. */
+  readonly sketch: string | null;
+}
+
+/** In the order of the design’s parts; of steps that are suppressed too, as they may come back. */
+export function lentBy(design: Design, part: string): Lent[] {
+  return design.partOrder.flatMap((other) => {
+    const { steps, stepOrder } = design.parts[other]!;
+    return stepOrder.flatMap((step) =>
+      outsideOf(steps[step]!).flatMap((o): Lent[] =>
+        o.part === part ? [{ part: other, step, sketch: o.sketch }] : [],
+      ),
+    );
+  });
+}
+
 /** Parts that stand in an assembly, through any depth. */
 export function partsIn(
   design: Design,

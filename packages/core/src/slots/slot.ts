@@ -77,6 +77,8 @@ export interface Reading {
 export interface Outside {
   readonly part: string;
   readonly assembly: string | null;
+  /** One of its sketches; null for its bodies. */
+  readonly sketch: string | null;
 }
 
 /** How a slot stands in its step's sentence. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The active part's steps, in order, as sentences. */
-import { groupSteps } from '@helb/core';
+import { groupSteps, lentBy } from '@helb/core';
 import { IconChevronDown, IconChevronRight } from '@tabler/icons-vue';
 import { computed, ref, watch } from 'vue';
 import { useBrief } from '../brief/brief-store.ts';
@@ -23,6 +23,8 @@ const evaluation = useEvaluation();
 
 const part = computed(() => (session.activePart ? design.design?.parts[session.activePart] : undefined));
 const views = computed(() => new Map(evaluation.parts.get(session.activePart ?? '')?.steps.map((s) => [s.id, s])));
+/** What other parts take from this one. */
+const lent = computed(() => (part.value ? lentBy(design.design!, session.activePart!) : []));
 const wanted = ref('');
 const rows = computed(() => (part.value ? recipeRows(part.value, wanted.value) : []));
 const indexOf = computed(() => new Map(part.value?.stepOrder.map((id, i) => [id, i])));
@@ -133,6 +135,15 @@ watch(part, (now) => session.standing && !now?.steps[session.standing] && (sessi
         }}
       </li>
     </ol>
-    <p v-else class="px-4 text-quiet">Pick a part in the tray to read its recipe.</p>
+    <p v-if="lent.length > 0" class="border-t border-hairline px-4 py-2 text-xs text-quiet" data-testid="lent">
+      Borrowed from here:
+      <template v-for="(l, i) in lent" :key="`${l.part} ${l.step}`"
+        >{{ i > 0 ? ', ' : '' }}{{ l.sketch ? (part?.steps[l.sketch]?.name ?? 'a deleted sketch') : 'its bodies' }} by
+        <button class="text-link underline" @click="session.openPart(l.part)">
+          {{ design.design?.parts[l.part]?.name }}, {{ design.design?.parts[l.part]?.steps[l.step]?.name }}
+        </button></template
+      >
+    </p>
+    <p v-else-if="!part" class="px-4 text-quiet">Pick a part in the tray to read its recipe.</p>
   </section>
 </template>

@@ -7,7 +7,7 @@ export function source(): SlotKind<Source, BorrowedPart> {
   return slotKind<Source, BorrowedPart>({
     kind: 'source',
     schema: Source,
-    outside: ({ part, at }) => [{ part, assembly: at && 'assembly' in at ? at.assembly : null }],
+    outside: ({ part, sketch, at }) => [{ part, assembly: at && 'assembly' in at ? at.assembly : null, sketch: sketch ?? null }], // prettier-ignore
     resolve(stored, _, context) {
       const value = context.borrowed(stored);
       return { value, digest: value.digest };
