@@ -152,7 +152,7 @@ export async function checkFit(
         towards,
         pieces: ends && [piece(ends[0]), piece(ends[1])],
       });
-  for (const { i, j, volume, at } of notMirrored(standing, kernel))
+  for (const { i, j, volume, at } of await notMirrored(standing, kernel, hooks.breathe))
     findings.push({ kind: 'not_mirrored', members: [standing[i]!.member.key, standing[j]!.member.key], volume, at });
   return findings;
 }

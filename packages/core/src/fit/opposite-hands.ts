@@ -23,18 +23,25 @@ const MEANT = 0.05;
 const ROUNDED = 1e-6;
 
 /** What cannot be compared is left out. */
-export function notMirrored(standing: readonly Standing[], kernel: SolidKernel): NotMirrored[] {
+export async function notMirrored(
+  standing: readonly Standing[],
+  kernel: SolidKernel,
+  breathe: () => Promise<void> = async () => {},
+): Promise<NotMirrored[]> {
   const boxes = standing.map(standingBox);
-  return standing.flatMap((one, i) =>
-    standing.slice(i + 1).flatMap((other, n): NotMirrored[] => {
+  const found: NotMirrored[] = [];
+  for (const [i, one] of standing.entries())
+    for (const [n, other] of standing.slice(i + 1).entries()) {
       const j = i + 1 + n;
       // Of one part, as many as are wanted are made alike.
-      if (one.bodies.length === 0 || one.bodies[0]!.key === other.bodies[0]?.key) return [];
-      const normal = planeBetween(boxes[i]!, boxes[j]!);
-      const differ = normal && difference(one, other, normal, kernel);
-      return differ ? [{ i, j, ...differ }] : [];
-    }),
-  );
+      if (one.bodies.length === 0 || one.bodies[0]!.key === other.bodies[0]?.key) continue;
+      const plane = planeBetween(boxes[i]!, boxes[j]!);
+      if (!plane) continue;
+      await breathe();
+      const differ = difference(one, other, plane, kernel);
+      if (differ) found.push({ i, j, ...differ });
+    }
+  return found;
 }
 
 /** The plane square to an axis in which one box is the other’s image. */
