@@ -180,6 +180,16 @@ describe('the change log', () => {
     await second.stop();
   });
 
+  test('who was away for longer than what is read at once hears of all of it', async () => {
+    const id = await s.newDesign();
+    for (let i = 0; i < 130; i++) await s.send(id, i, s.changeOf(renamePart('part1', `Name ${i}`))).expect(200);
+    const other = new ChangeLog(s.sequelize, oneDesk(new Desk()), new Live(), s.table);
+    const late = JSON.stringify({ base: 2, change: s.changeOf(addDimension('late', { name: 'late', value: '1 mm' })) });
+    const { revision, missed } = await other.append(id, 'ana', late);
+    expect([revision, missed.map((m) => m.revision)]).toEqual([131, Array.from({ length: 128 }, (_, i) => i + 3)]);
+    await other.stop();
+  });
+
   test('a design is what its log says, when no state of it was written for long', async () => {
     const id = await s.newDesign();
     for (let i = 0; i < 5; i++) await s.send(id, i, s.changeOf(addPart(`p${i}`, `Part of ${i}`))).expect(200);

@@ -68,14 +68,20 @@ function shapesOf(view: BodyView): Shapes {
   return own;
 }
 
+// Always see-through in principle: switching it would build another shader, which stalls the page.
+export const facesMaterial = (color: string): MeshLambertMaterial =>
+  new MeshLambertMaterial({ color, transparent: true, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }); // prettier-ignore
+export const edgesMaterial = (): LineBasicMaterial => new LineBasicMaterial({ color: TONES.edge, transparent: true });
+
 export class BodyObject {
   readonly group = new Group();
   readonly mesh: Mesh<BufferGeometry, MeshLambertMaterial>;
-  private readonly edges: LineSegments;
+  readonly edges: LineSegments;
   private readonly lit = new Group();
   private shown: BodyLook = 'solid';
   private cutBy: Plane[] = [];
   private drawing: Drawing = 'shaded';
+  private isDrawnWithOthers = false;
   /** Its edges once more, seen only where something lies before them; made when first wanted. */
   private hidden: LineSegments | null = null;
 
@@ -86,18 +92,10 @@ export class BodyObject {
     readonly color: string,
   ) {
     const { faces: geometry, lines } = shapesOf(view);
-    // Always see-through in principle: switching it would build another shader, which stalls the page.
-    const material = new MeshLambertMaterial({
-      color,
-      transparent: true,
-      polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
-    });
-    this.mesh = new Mesh(geometry, material);
+    this.mesh = new Mesh(geometry, facesMaterial(color));
     this.mesh.userData.body = this;
 
-    this.edges = new LineSegments(lines, new LineBasicMaterial({ color: TONES.edge, transparent: true }));
+    this.edges = new LineSegments(lines, edgesMaterial());
     this.group.add(this.mesh, this.edges, this.lit);
     this.group.matrixAutoUpdate = false;
   }
@@ -137,14 +135,34 @@ export class BodyObject {
     const own = LINES_ONLY.has(drawing) ? 1 : drawing === 'see_through' ? Math.min(opacity, SEE_THROUGH) : opacity;
     const seeThrough = own < 1 && look === 'solid';
     this.mesh.material.opacity = seeThrough ? own : OPACITY[look];
-    this.mesh.visible = drawing !== 'wires' || look === 'ghost';
-    this.edges.visible = drawing !== 'smooth' || look !== 'solid';
+    this.showOwn();
     this.paintFaces();
     this.showHidden(drawing === 'hidden_dashed' && look === 'solid');
     // Where a ghost's face lies in a body's, the body is seen.
     this.mesh.material.polygonOffsetFactor = look === 'ghost' ? 3 : 1;
     this.mesh.material.depthWrite = look !== 'ghost' && !seeThrough;
     (this.edges.material as LineBasicMaterial).opacity = look === 'ghost' ? GHOST_EDGES : 1;
+  }
+
+  /** Nothing tells it from others of its shape and colour but where it stands. */
+  get isPlain(): boolean {
+    const { shown, drawing, cutBy, mesh } = this;
+    return shown === 'solid' && mesh.material.opacity === 1 && cutBy.length === 0 && (drawing === 'shaded' || drawing === 'smooth'); // prettier-ignore
+  }
+
+  get showsEdges(): boolean {
+    return this.drawing !== 'smooth' || this.shown !== 'solid';
+  }
+
+  /** What is lit on it is still its own. */
+  set drawnWithOthers(is: boolean) {
+    this.isDrawnWithOthers = is;
+    this.showOwn();
+  }
+
+  private showOwn(): void {
+    this.mesh.visible = !this.isDrawnWithOthers && (this.drawing !== 'wires' || this.shown === 'ghost');
+    this.edges.visible = !this.isDrawnWithOthers && this.showsEdges;
   }
 
   /** Their own colour; or that of the paper, unlit, where only lines are drawn. */

@@ -4,6 +4,7 @@ import CameraControls from 'camera-controls';
 import * as THREE from 'three';
 import type { BodyView } from '@helb/core';
 import { BodyObject, sampleObjects, type BodyLook, type Drawing, type Tone } from './body-objects.ts';
+import { Crowds, manyOf } from './crowds.ts';
 import { Pointing, type Hit } from './pointing.ts';
 import { SectionView, type SectionPlane } from './section.ts';
 
@@ -56,6 +57,7 @@ export class StageScene {
   private readonly pointing = new Pointing(this.camera, this);
   section: readonly SectionPlane[] = [];
   private sectionView: SectionView | null = null;
+  private readonly crowds = new Crowds();
 
   /** Unless one has asked the system for less motion. */
   private readonly turnsSmoothly = !window.matchMedia('(prefers-reduced-motion: reduce)').matches;
@@ -85,13 +87,14 @@ export class StageScene {
     const sun = new THREE.DirectionalLight('#ffffff', 1.9);
     sun.position.set(-0.35, 0.8, 1);
     this.camera.add(sun);
-    this.scene.add(this.camera, new THREE.HemisphereLight('#ffffff', '#d9cfbd', 2));
+    this.scene.add(this.crowds.group, this.camera, new THREE.HemisphereLight('#ffffff', '#d9cfbd', 2));
     void this.compileAhead();
   }
 
   /** Build the shaders in the background before anything is drawn with them. */
   private async compileAhead(): Promise<void> {
     const samples = sampleObjects();
+    for (const one of [...samples.children]) samples.add(...manyOf(one));
     this.scene.add(samples);
     await this.renderer.compileAsync(this.scene, this.camera);
     this.scene.remove(samples);
@@ -167,6 +170,7 @@ export class StageScene {
       const pose = poses.get(object.id);
       if (pose) object.place(pose);
     }
+    this.crowds.move();
     if (this.section.length > 0) this.setSection(this.section);
     this.invalidate();
   }
@@ -184,6 +188,7 @@ export class StageScene {
       this.sectionView = new SectionView(planes, this.touchable(), box, this.renderer.getPixelRatio());
       this.scene.add(this.sectionView.group);
     }
+    this.crowds.gather(this.bodies.values());
     this.invalidate();
   }
 
@@ -195,6 +200,7 @@ export class StageScene {
   /** The theme changed. */
   recolor(): void {
     for (const object of this.bodies.values()) object.recolor();
+    this.crowds.gather(this.bodies.values());
     this.invalidate();
     this.invalidateOverlay();
   }
