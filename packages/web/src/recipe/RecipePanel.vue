@@ -138,7 +138,7 @@ watch(part, (now) => session.standing && !now?.steps[session.standing] && (sessi
     <p v-if="lent.length > 0" class="border-t border-hairline px-4 py-2 text-xs text-quiet" data-testid="lent">
       Borrowed from here:
       <template v-for="(l, i) in lent" :key="`${l.part} ${l.step}`"
-        >{{ i > 0 ? ', ' : '' }}{{ l.sketch ? (part?.steps[l.sketch]?.name ?? 'a deleted sketch') : 'its bodies' }} by
+        >{{ i > 0 ? '; ' : '' }}{{ l.sketch ? (part?.steps[l.sketch]?.name ?? 'a deleted sketch') : 'its bodies' }} by
         <button class="text-link underline" @click="session.openPart(l.part)">
           {{ design.design?.parts[l.part]?.name }}, {{ design.design?.parts[l.part]?.steps[l.step]?.name }}
         </button></template

@@ -97,7 +97,8 @@ export class BodyObject {
 
     this.edges = new LineSegments(lines, edgesMaterial());
     this.group.add(this.mesh, this.edges, this.lit);
-    this.group.matrixAutoUpdate = false;
+    // What is in it stays where it is in it.
+    for (const own of [this.group, this.mesh, this.edges, this.lit]) own.matrixAutoUpdate = false;
   }
 
   /** Stand somewhere else than where it was modelled. */
