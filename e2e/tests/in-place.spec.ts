@@ -71,6 +71,8 @@ test('a post drawn between two plates from one’s bore up to the other’s unde
 
   await test.step('a circle of borrowing is told where it closes', async () => {
     await page.getByRole('button', { name: 'Work on Base', exact: true }).click();
+    // With the base stands who takes from it.
+    await expect(page.getByTestId('lent')).toHaveText('Borrowed from here: its bodies by Part 1, Borrow Base');
     await w.choose('Borrow a part');
     await w
       .step('Borrow 1')
