@@ -5,7 +5,7 @@
 import { addDimension, setDimension, type Edit } from '@helb/core';
 import { readFileSync } from 'node:fs';
 import { HelbServer } from '../e2e/helb-server.ts';
-import { report } from './measure.ts';
+import { report, within } from './measure.ts';
 
 const BYTES = 6 * 1024 * 1024;
 const PARTS = 450;
@@ -82,9 +82,6 @@ async function work(design: string, who: string, pause: number, until: () => boo
   }
   return took;
 }
-
-const within = (took: number[], share: number): number =>
-  [...took].sort((a, b) => a - b)[Math.min(took.length - 1, Math.floor(took.length * share))]!;
 
 try {
   await helb.start();

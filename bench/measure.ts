@@ -20,10 +20,11 @@ export async function time(
     await work(warmUp + i);
     times.push(performance.now() - start);
   }
-  times.sort((a, b) => a - b);
-  const at = (share: number) => times[Math.min(times.length - 1, Math.floor(share * times.length))]!;
-  console.log(JSON.stringify({ bench, case: name, size, median_ms: round(at(0.5)), p95_ms: round(at(0.95)) }));
-  return at(0.5);
+  const median = within(times, 0.5);
+  console.log(
+    JSON.stringify({ bench, case: name, size, median_ms: round(median), p95_ms: round(within(times, 0.95)) }),
+  );
+  return median;
 }
 
 export function report(bench: string, name: string, size: number, value: number, unit: string): void {
@@ -38,3 +39,7 @@ function round(value: number): number {
 export function growth(small: { size: number; ms: number }, large: { size: number; ms: number }): number {
   return Math.log(large.ms / small.ms) / Math.log(large.size / small.size);
 }
+
+/** So many of all measured lie at or below it. @param share 0 to 1 */
+export const within = (measured: readonly number[], share: number): number =>
+  [...measured].sort((a, b) => a - b)[Math.min(measured.length - 1, Math.floor(measured.length * share))]!;

@@ -28,6 +28,7 @@ interface Opened {
 }
 type Browser = ReturnType<typeof request.agent>;
 
+/** In this thread: what a desk works out does not depend on where it stands. */
 export const oneDesk = (desk: Desk): Desks => ({
   do: async (task) => desk.do(structuredClone(task)),
   turn: (_, work) => work(),
@@ -46,7 +47,6 @@ export class Served {
   readonly outbox = join(this.directory, 'outbox');
   private database!: PrivateDatabase;
   private made = 0;
-  /** In this thread: what a desk works out does not depend on where it stands. */
   readonly desks = oneDesk(new Desk());
 
   constructor(private readonly accounts: boolean) {}

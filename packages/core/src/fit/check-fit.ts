@@ -138,20 +138,15 @@ export async function checkFit(
       radii: [one.radius, other.radius],
     });
   const bodyOf = ({ member, body }: Round) => ({ body: standing[member]!.bodies[body]!, pose: standing[member]!.pose });
-  for (const kind of ['short', 'long'] as const)
-    for (const { shank, bore, by, towards, ends } of (kind === 'short' ? endingShort : stickingOut)(
-      rounds,
-      flats.flat(),
-      bodyOf,
-    ))
-      // prettier-ignore
-      findings.push({
-        kind,
-        members: [standing[shank.member]!.member.key, standing[bore.member]!.member.key],
-        by,
-        towards,
-        pieces: ends && [piece(ends[0]), piece(ends[1])],
-      });
+  const along = [endingShort, stickingOut].flatMap((amiss) => amiss(rounds, flats.flat(), bodyOf));
+  for (const { kind, shank, bore, by, towards, ends } of along)
+    findings.push({
+      kind,
+      members: [standing[shank.member]!.member.key, standing[bore.member]!.member.key],
+      by,
+      towards,
+      pieces: ends && [piece(ends[0]), piece(ends[1])],
+    });
   for (const { i, j, volume, at } of await notMirrored(standing, kernel, hooks.breathe))
     findings.push({ kind: 'not_mirrored', members: [standing[i]!.member.key, standing[j]!.member.key], volume, at });
   return findings;
@@ -196,8 +191,8 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
         for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
         volume += bulk.volume;
       }
-    if (volume > 0) 
-      return { kind: 'overlap', members, volume, at: [at[0] / volume, at[1] / volume, at[2] / volume], free: null, pieces: null }; // prettier-ignore
+    const amid = at.map((n) => n / volume) as unknown as Vec3;
+    if (volume > 0) return { kind: 'overlap', members, volume, at: amid, free: null, pieces: null };
     return gap > LEAST_GAP && gap < clearance - LEAST_GAP ? { kind: 'close', members, gap } : null;
   } catch (error) {
     if (!(error instanceof KernelError)) throw error;
@@ -205,7 +200,7 @@ function between(a: Standing, b: Standing, clearance: number, kernel: SolidKerne
   }
 }
 
-/** Do these two stand in each other? What cannot be found out is no no. */
+/** Do these two stand in each other? Yes, where it cannot be found out. */
 export function standIn(a: Standing, b: Standing, kernel: SolidKernel): boolean {
   const solids = new Map<string, SolidHandle>();
   try {

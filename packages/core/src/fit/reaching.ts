@@ -7,6 +7,8 @@ import { transformOf, type Pose } from '../space/pose.ts';
 import { movedPoint } from '../space/transform.ts';
 
 export interface Amiss {
+  /** It ends within the last bore of its stack, or sticks out of it. */
+  readonly kind: 'short' | 'long';
   readonly shank: Round;
   readonly bore: Round;
   /** How much it lacks or sticks out, mm, and which way. */
@@ -73,7 +75,7 @@ export function endingShort(rounds: readonly Round[], flats: readonly Flat[], bo
     const mouth = last && flatAt(flats, last.bore, way, shank.axis.origin, last.high);
     if (!mouth) return [];
     const tip = flatAt(flats, shank, way, shank.axis.origin, end);
-    return [{ shank, bore: last.bore, by: last.high - end, towards: way, ends: tip && [tip, mouth] }];
+    return [{ kind: 'short', shank, bore: last.bore, by: last.high - end, towards: way, ends: tip && [tip, mouth] }];
   });
 }
 
@@ -84,7 +86,7 @@ export function stickingOut(rounds: readonly Round[], flats: readonly Flat[], bo
     const by = end - last.high;
     if (by <= STICKS_OUT * shank.radius || stack.some((b) => b.low > last.high - NEAR && b.low < end)) return [];
     const [tip, mouth] = [[shank, end] as const, [last.bore, last.high] as const].map(([of, at]) => flatAt(flats, of, way, shank.axis.origin, at)); // prettier-ignore
-    return [{ shank, bore: last.bore, by, towards: way, ends: tip && mouth ? [tip, mouth] : null }];
+    return [{ kind: 'long', shank, bore: last.bore, by, towards: way, ends: tip && mouth ? [tip, mouth] : null }];
   });
 }
 

@@ -80,8 +80,11 @@ export class Crowds {
     for (const object of objects) {
       if (!object.isPlain) continue;
       const ofMesh = alike.get(object.view.mesh) ?? new Map<string, BodyObject[]>();
+      alike.set(object.view.mesh, ofMesh);
       const look = `${object.color} ${object.showsEdges}`;
-      alike.set(object.view.mesh, ofMesh.set(look, [...(ofMesh.get(look) ?? []), object]));
+      const known = ofMesh.get(look);
+      if (known) known.push(object);
+      else ofMesh.set(look, [object]);
     }
     for (const ofMesh of alike.values())
       for (const members of ofMesh.values()) {

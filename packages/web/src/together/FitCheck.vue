@@ -60,7 +60,6 @@ async function cure(f: ToldFinding): Promise<void> {
   try {
     const found = await evaluation
       .on(design.design)
-
       .fitCures(
         session.activeAssembly,
         faces,
