@@ -1,6 +1,7 @@
 /** npm test: unit tests, then interface tests with types, lint, layers and the core’s tests behind them; ends with the counts. */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { relative } from 'node:path';
 import { buildIfStale, checkNode, ensureCommand, installPackages, orExplain } from './setup.mjs';
 
 await orExplain(async () => {
@@ -13,6 +14,8 @@ mkdirSync('.helb', { recursive: true, mode: 0o700 });
 
 let passed = 0;
 let failed = 0;
+/** What failed by name, so that the end of a long output tells it. */
+const names = [];
 
 async function run(script, args = [], env = {}) {
   console.log(`\n— ${script}`);
@@ -32,16 +35,34 @@ async function behind(script, args = []) {
 
 /** Types, lint and layers count as one when they fail; that they pass is not a test. The core’s tests need nothing but time. */
 async function checks() {
-  for (const script of ['types', 'lint', 'layers']) if (!(await behind(script))) failed++;
+  for (const script of ['types', 'lint', 'layers']) if (!(await behind(script))) fail(script);
   const report = '.helb/core-report.json';
   const ok = await behind('unit', ['packages/core/', '--json', `--outputFile=${report}`, '--maxWorkers=1', '--testTimeout=180000']); // prettier-ignore
   countUnit(ok, readReport(report));
 }
 
+function fail(name) {
+  failed++;
+  names.push(name);
+}
+
 function countUnit(ok, unit) {
   passed += unit?.numPassedTests ?? 0;
-  failed += (unit?.numFailedTests ?? 0) + (unit?.numRuntimeErrorTestSuites ?? 0);
-  if (!ok && !(unit?.numFailedTests || unit?.numRuntimeErrorTestSuites)) failed++;
+  const before = failed;
+  for (const file of unit?.testResults ?? []) {
+    const fallen = file.assertionResults.filter((a) => a.status === 'failed');
+    for (const { fullName } of fallen) fail(`${relative('.', file.name)}: ${fullName}`);
+    if (file.status === 'failed' && fallen.length === 0) fail(`${relative('.', file.name)} could not be run`);
+  }
+  if (!ok && failed === before) fail('unit tests');
+}
+
+/** @param suites of Playwright’s report */
+function countPages(suites) {
+  for (const suite of suites ?? []) {
+    countPages(suite.suites);
+    for (const { title, ok } of suite.specs ?? []) if (!ok) fail(`${suite.file}: ${title}`);
+  }
 }
 
 function readReport(file) {
@@ -61,18 +82,20 @@ try {
   buildIfStale();
 } catch {
   built = false;
-  failed++;
+  fail('build');
 }
 const checked = checks();
 if (built) {
   const e2eReport = '.helb/e2e-report.json';
   const e2eOk = await run('e2e', [], { HELB_E2E_REPORT: e2eReport });
-  const stats = readReport(e2eReport)?.stats;
-  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
-  failed += stats?.unexpected ?? 0;
-  if (!e2eOk && !stats?.unexpected) failed++;
+  const report = readReport(e2eReport);
+  passed += (report?.stats.expected ?? 0) + (report?.stats.flaky ?? 0);
+  const before = failed;
+  countPages(report?.suites);
+  if (!e2eOk && failed === before) fail('page tests');
 }
 
 await checked;
+if (names.length > 0) console.log(`\nFailed:\n${names.map((name) => `  ${name}`).join('\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -22,7 +22,7 @@ describe('a start', () => {
     const left = spawn('mariadbd', ['--no-defaults', `--datadir=${dir}`, `--pid-file=${join(dir, 'helb.pid')}`, `--socket=${join(data, 'left.sock')}`, '--skip-networking', ...(userInfo().uid === 0 ? ['--user=root'] : [])]); // prettier-ignore
     // Its socket is there a moment before its pid.
     const begun = () => existsSync(join(data, 'left.sock')) && existsSync(join(dir, 'helb.pid'));
-    for (let i = 0; i < 100 && !begun(); i++) await new Promise((done) => setTimeout(done, 100)); // prettier-ignore
+    for (let i = 0; i < 300 && !begun(); i++) await new Promise((done) => setTimeout(done, 100));
     const again = await startPrivateDatabase(data, 0);
     const after = await connectDatabase(again.url);
     expect(await after.getQueryInterface().tableExists('kept')).toBe(true);

@@ -22,12 +22,27 @@ export class Elsewhere {
   private readonly server = randomUUID();
   readonly firstTab = randomInt(FIRST_TABS) * TABS_EACH;
 
+  /** What is being told of each page: the database keeps no order between questions asked at once. */
+  private readonly telling = new Map<number, Promise<unknown>>();
+
   async tell(designId: string, { tab, author, name, part, step }: Seen): Promise<void> {
-    await OpenPageRow.upsert({ server: this.server, tab, designId, author, name, part, step, seenAt: new Date() });
+    const row = { server: this.server, tab, designId, author, name, part, step };
+    await this.inTurn(tab, () => OpenPageRow.upsert({ ...row, seenAt: new Date() }));
   }
 
   async forget(tab: number): Promise<void> {
-    await OpenPageRow.destroy({ where: { server: this.server, tab } });
+    await this.inTurn(tab, () => OpenPageRow.destroy({ where: { server: this.server, tab } }));
+  }
+
+  /** What is told of one page last is what stays. */
+  private async inTurn(tab: number, tell: () => Promise<unknown>): Promise<void> {
+    const turn = (this.telling.get(tab) ?? Promise.resolve()).then(tell, tell);
+    this.telling.set(tab, turn);
+    try {
+      await turn;
+    } finally {
+      if (this.telling.get(tab) === turn) this.telling.delete(tab);
+    }
   }
 
   /** By design. */

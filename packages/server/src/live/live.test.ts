@@ -134,6 +134,20 @@ test('through several servers too; a server that ends without a word is soon for
   one.socket.close();
 });
 
+test('what is told of a page last is what other servers know, and of one that went nothing', async () => {
+  const id = await s.newDesign();
+  const [here, there] = [new Elsewhere(), new Elsewhere()];
+  const at = (tab: number, step: number) => here.tell(id, { tab, author: 'x', name: null, part: 'part1', step: `s${step}` }); // prettier-ignore
+  await Promise.all([
+    ...Array.from({ length: 40 }, (_, i) => at(11, i)),
+    ...Array.from({ length: 40 }, (_, i) => at(12, i)),
+    here.forget(12),
+  ]);
+  const pages = (await there.pages([id])).get(id)!;
+  expect(pages.map(({ tab, step }) => [tab, step])).toEqual([[11, 's39']]);
+  await here.stop();
+});
+
 test.each<[string, (id: string) => [string, Record<string, string>], number]>([
   ['a page from elsewhere', (id) => [id, { origin: 'http://evil.example' }], 403],
   ['a name that is not ours', (id) => [id, { host: 'evil.example', origin: 'http://evil.example' }], 403],
