@@ -14,6 +14,8 @@ const run = promisify(execFile);
 
 /** Long enough for recovery after a crash on a slow disk. */
 const START_TIMEOUT_MS = 60_000;
+/** Told to end while it starts, mariadbd may hang for good; what it holds on disk is safe from being killed. */
+const END_TIMEOUT_MS = 20_000;
 const POLL_MS = 100;
 const RESTART_AFTER_MS = 300;
 const DATABASE = 'helb';
@@ -29,16 +31,20 @@ type Access = z.infer<typeof Access>;
 
 /**
  * Start a database on the directory, which the caller has locked: one found running there
- * was left behind by a server that died, and is ended in order first.
+ * was left behind by a server that died, and is ended in order first, or killed when it has not ended in `patienceMs`.
  * @throws Error with a sentence
  */
-export async function startPrivateDatabase(directory: string, wantedPort: number): Promise<PrivateDatabase> {
+export async function startPrivateDatabase(
+  directory: string,
+  wantedPort: number,
+  patienceMs = END_TIMEOUT_MS,
+): Promise<PrivateDatabase> {
   const dataDir = join(directory, 'database');
   const accessFile = join(directory, 'database-access.json');
   mkdirSync(directory, { recursive: true, mode: 0o700 });
   const pidFile = join(dataDir, 'helb.pid');
   const orphan = runningPid(pidFile);
-  if (orphan) await endProcess(orphan);
+  if (orphan) await endProcess(orphan, patienceMs);
   // One that starts clears its directory for passing things, of what others are about to use as well.
   const passing = join(directory, 'database-passing');
   mkdirSync(passing, { recursive: true, mode: 0o700 });
@@ -87,7 +93,7 @@ export async function startPrivateDatabase(directory: string, wantedPort: number
     url: urlOf(access),
     async stop() {
       stopping = true;
-      if (running.process.pid !== undefined) await endProcess(running.process.pid);
+      if (running.process.pid !== undefined) await endProcess(running.process.pid, patienceMs);
     },
   };
 }
@@ -191,19 +197,20 @@ function runningPid(pidFile: string): number | null {
   }
 }
 
-async function endProcess(pid: number): Promise<void> {
-  const alive = () => {
+async function endProcess(pid: number, patienceMs: number): Promise<void> {
+  const tell = (signal: NodeJS.Signals | 0): boolean => {
     try {
-      process.kill(pid, 0);
-      return true;
+      return process.kill(pid, signal);
     } catch {
       return false;
     }
   };
-  if (!alive()) return;
-  process.kill(pid, 'SIGTERM');
-  const deadline = Date.now() + START_TIMEOUT_MS;
-  while (alive() && Date.now() < deadline) await new Promise((r) => setTimeout(r, POLL_MS));
+  tell('SIGTERM');
+  const deadline = Date.now() + patienceMs;
+  while (tell(0)) {
+    if (Date.now() > deadline) tell('SIGKILL');
+    await new Promise((r) => setTimeout(r, POLL_MS));
+  }
 }
 
 /** A free loopback port, the preferred one if it is still free. */

@@ -20,8 +20,9 @@ describe('a start', () => {
     await first.stop();
     const dir = join(data, 'database');
     const left = spawn('mariadbd', ['--no-defaults', `--datadir=${dir}`, `--pid-file=${join(dir, 'helb.pid')}`, `--socket=${join(data, 'left.sock')}`, '--skip-networking', ...(userInfo().uid === 0 ? ['--user=root'] : [])]); // prettier-ignore
-    // Its socket is there a moment before its pid.
-    const begun = () => existsSync(join(data, 'left.sock')) && existsSync(join(dir, 'helb.pid'));
+    let said = '';
+    left.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()));
+    const begun = () => said.includes('ready for connections') && existsSync(join(dir, 'helb.pid'));
     for (let i = 0; i < 300 && !begun(); i++) await new Promise((done) => setTimeout(done, 100));
     const again = await startPrivateDatabase(data, 0);
     const after = await connectDatabase(again.url);
@@ -29,6 +30,24 @@ describe('a start', () => {
     expect(left.exitCode).toBe(0);
     await after.close();
     await again.stop();
+    rmSync(data, { recursive: true, force: true });
+  });
+
+  test('kills a database that hangs', async () => {
+    const data = fresh();
+    const pidFile = join(data, 'database', 'helb.pid');
+    mkdirSync(join(data, 'database'));
+    const deaf = spawn('bash', [
+      '-c',
+      'trap "" TERM; while :; do sleep 0.1; done',
+      'mariadbd',
+      `--pid-file=${pidFile}`,
+    ]);
+    writeFileSync(pidFile, String(deaf.pid));
+    await new Promise((done) => setTimeout(done, 200));
+    const own = await startPrivateDatabase(data, 0, 500);
+    expect(deaf.signalCode).toBe('SIGKILL');
+    await own.stop();
     rmSync(data, { recursive: true, force: true });
   });
 
