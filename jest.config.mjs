@@ -11,6 +11,8 @@ export default {
     ],
   },
   testTimeout: 60_000,
+  // Copies of the project in which the code is altered on purpose.
+  modulePathIgnorePatterns: ['<rootDir>/.helb/'],
   setupFiles: ['<rootDir>/tooling/fixed-cases.mjs'],
   // Both of two cores: by itself it would leave one to the terminal.
   maxWorkers: 2,

@@ -51,6 +51,8 @@ export const SHAPES_CHANGED: readonly Row[] = [
   edge('the slot moves: an edge of the left piece', slotted(), slotted(30), [up(10, x(0, 25)), front(0, x(0, 25))], [up(10, x(0, 30)), front(0, x(0, 30))], 'right'),
   edge('cut in two: an edge that was whole', plate(), slotted(), [up(10), front(0)], [up(10, x(0, 25)), front(0, x(0, 25))]),
   edge('the slot takes its piece', slotted(), slotted(25, 40), [up(10, x(35, 60)), right(60)], [none, none]),
+  edge('the slot takes its piece: an edge that was one of two', slotted(), slotted(25, 40), [up(10, x(35, 60)), front(0, x(35, 60))], [none, none]),
+  edge('the slot gets narrower: one of two', slotted(), slotted(25, 5), [up(10, x(35, 60)), front(0, x(35, 60))], [up(10, x(30, 60)), front(0, x(30, 60))], 'right'),
   body('the slot moves', slotted(), slotted(10), right(60), right(60), 'right'),
   body('the slot moves: the other', slotted(), slotted(40), left(0), left(0), 'right'),
   body('the slot takes the body', slotted(), slotted(25, 40), right(60), none),

@@ -35,7 +35,7 @@ async function verdictOf({ what, before, after, picks, means }: Row): Promise<Ve
   const [was, is] = [(await evaluate(before)).bodies, (await evaluate(after)).bodies];
   if (what === 'edge') {
     const at = was.map((b) => ({ b, e: between(b, picks) })).find(({ e }) => e >= 0)!;
-    const finding = findEdge(refOfEdge(at.b, at.e), is);
+    const finding = findEdge(refOfEdge(at.b, at.e, was), is);
     return judge(finding, ({ body: b, edge: e }) => {
       const found = b.facts.edges[e]!.faces.map((f) => b.facts.faces[f]!);
       return means.every((says) => found.some(says));

@@ -29,7 +29,7 @@ export function correspondingSpot(spot: Spot, on: PartLook, other: PartLook): Sp
       if (best && away >= best.away) continue;
       best = {
         away,
-        spot: 'face' in spot ? { face: refOfFace(body, i, other.bodies) } : { edge: refOfEdge(body, i), ...(end ? { end } : {}) }, // prettier-ignore
+        spot: 'face' in spot ? { face: refOfFace(body, i, other.bodies) } : { edge: refOfEdge(body, i, other.bodies), ...(end ? { end } : {}) }, // prettier-ignore
       };
     }
   }

@@ -99,7 +99,7 @@ export function spotAt(frame: Pose, like: Spot, look: PartLook): MirroredSpot {
       for (const i of body.facts.edges.keys())
         for (const end of like.end ? (['one', 'other'] as const) : [undefined]) {
           const pose = frameOrNull(() => poseOfEdge(body, i, end));
-          if (isThere(pose)) return found({ edge: refOfEdge(body, i), ...(end ? { end } : {}) }, pose);
+          if (isThere(pose)) return found({ edge: refOfEdge(body, i, look.bodies), ...(end ? { end } : {}) }, pose);
         }
   }
   return { spot: { stands: { at: [...frame.at], turn: [...frame.turn] } }, turn: 0 };

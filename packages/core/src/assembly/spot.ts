@@ -51,13 +51,13 @@ export function frameOn(spot: Spot, look: PartLook): SpotFound {
   if ('vertex' in spot)
     return taken(findVertex(spot.vertex, bodies), 'corner', ({ body, vertex }) => ({
       frame: { at: body.facts.corners[vertex]!, turn: HERE.turn },
-      spot: { vertex: refOfVertex(body, vertex) },
+      spot: { vertex: refOfVertex(body, vertex, bodies) },
     }));
   if ('edge' in spot)
     return taken(findEdge(spot.edge, bodies), 'edge', ({ body, edge }) => ({
       frame: poseOfEdge(body, edge, spot.end),
       radius: body.facts.edges[edge]!.radius,
-      spot: { ...spot, edge: refOfEdge(body, edge) },
+      spot: { ...spot, edge: refOfEdge(body, edge, bodies) },
     }));
   if ('face' in spot)
     return taken(findFace(spot.face, bodies), 'face', ({ body, face }) => ({

@@ -3,7 +3,7 @@ import type { EdgeRef, Finding } from '../references/references.ts';
 import type { Vec3 } from '../space/vector.ts';
 import { apart } from '../space/vector.ts';
 import { likeness, readName, type Name } from './name.ts';
-import { atEnds, facesAtEnds, storedNames, type NamedBody } from './neighbours.ts';
+import { atEnds, edgesBetween, facesAtEnds, storedNames, type NamedBody } from './neighbours.ts';
 
 export interface FoundEdge<B extends NamedBody = NamedBody> {
   readonly body: B;
@@ -27,7 +27,7 @@ export function findEdge<B extends NamedBody>(ref: EdgeRef, bodies: readonly B[]
   if (wanted.includes(null)) return lost('its name cannot be read');
   const names = wanted as Name[];
   const between = all.filter((c) => isBetween(c, names, (own, name) => own.includes(name)));
-  if (between.length === 1) return { how: 'one', found: between[0]! };
+  if (between.length === 1) return soleOf(between[0]!, ref);
   if (between.length > 1) {
     const whole = ref.ends ? between.filter((c) => sharedEnds(c, ref) === 1) : [];
     if (whole.length === 1) return { how: 'one', found: whole[0]! };
@@ -45,18 +45,26 @@ export function findEdge<B extends NamedBody>(ref: EdgeRef, bodies: readonly B[]
     : lost('the faces it lay between no longer meet');
 }
 
-/** Do the two faces beside the edge answer to the names, in either order? A seam has one face. */
+/** One edge lies between the faces. It was one of several only if the reference says so: then its ends must agree. */
+function soleOf<B extends NamedBody>(found: FoundEdge<B>, ref: EdgeRef): Finding<FoundEdge<B>> {
+  if (!ref.piece || sharedEnds(found, ref) === 1) return { how: 'one', found };
+  return { how: 'probably', found, why: 'it was one of several edges between these faces, and only this one is left' };
+}
+
+/**
+ * Do the two faces beside the edge answer to the names, in either order? One name is of a seam, or of an edge between two
+ * pieces of one face.
+ */
 function isBetween(
   { body, edge }: FoundEdge,
   names: readonly Name[],
   fits: (own: readonly Name[], name: Name) => boolean,
 ) {
   const sides = [...new Set(body.facts.edges[edge]!.faces)].map((f) => body.faceNames[f]!);
-  if (sides.length !== names.length) return false;
-  return names.length === 1
-    ? fits(sides[0]!, names[0]!)
-    : (fits(sides[0]!, names[0]!) && fits(sides[1]!, names[1]!)) ||
-        (fits(sides[0]!, names[1]!) && fits(sides[1]!, names[0]!));
+  if (sides.length < names.length || sides.length > 2) return false;
+  const [one, other] = [sides[0]!, sides.at(-1)!];
+  const [first, second] = [names[0]!, names.at(-1)!];
+  return (fits(one, first) && fits(other, second)) || (fits(one, second) && fits(other, first));
 }
 
 function sharedEnds({ body, edge }: FoundEdge, { ends = [] }: EdgeRef): number {
@@ -77,12 +85,15 @@ function closest<B extends NamedBody>(among: readonly FoundEdge<B>[], ref: EdgeR
   return first ?? null;
 }
 
-/** What is stored of a picked edge. */
-export function refOfEdge(body: NamedBody, edge: number): EdgeRef {
+/** What is stored of a picked edge. @param all every body it was picked among */
+export function refOfEdge(body: NamedBody, edge: number, all: readonly NamedBody[] = [body]): EdgeRef {
   const { faces, middle } = body.facts.edges[edge]!;
+  const names = storedNames(body, faces);
+  const alike = all.reduce((n, b) => n + edgesBetween(b, names), 0);
   return {
-    faces: storedNames(body, faces),
+    faces: names,
     ends: storedNames(body, facesAtEnds(body, edge)),
+    ...(alike > 1 ? { piece: true as const } : {}),
     near: [...middle] as [number, number, number] & Vec3,
   };
 }

@@ -2,7 +2,7 @@
 import type { Finding, VertexRef } from '../references/references.ts';
 import { apart, type Vec3 } from '../space/vector.ts';
 import { likeness, readName, type Name } from './name.ts';
-import { facesAtCorner, storedNames, type NamedBody } from './neighbours.ts';
+import { cornersBetween, facesAtCorner, storedNames, type NamedBody } from './neighbours.ts';
 
 /** What finding needs of a body: also where its corners are. */
 export interface CorneredBody extends NamedBody {
@@ -40,7 +40,11 @@ export function findVertex<B extends CorneredBody>(ref: VertexRef, bodies: reado
   // Of all corners where these faces meet the one where no other does.
   const fewest = Math.min(...exact.map((c) => facesAtCorner(c.body, c.vertex).length));
   const sole = exact.filter((c) => facesAtCorner(c.body, c.vertex).length === fewest);
-  if (sole.length === 1) return { how: 'one', found: sole[0]! };
+  if (sole.length === 1) {
+    // Corners have nothing to tell them apart but their place.
+    if (!ref.piece || away(sole[0]!) < SAME_PLACE) return { how: 'one', found: sole[0]! };
+    return { how: 'probably', found: sole[0]!, why: 'it was one of several such corners, and only this one is left' };
+  }
   if (sole.length > 1) {
     const [first, second] = nearest(sole);
     return away(second!) - away(first!) < SAME_PLACE
@@ -54,10 +58,13 @@ export function findVertex<B extends CorneredBody>(ref: VertexRef, bodies: reado
     : lost('the faces that met there no longer meet');
 }
 
-/** What is stored of a picked corner. */
-export function refOfVertex(body: CorneredBody, vertex: number): VertexRef {
+/** What is stored of a picked corner. @param all every body it was picked among */
+export function refOfVertex(body: CorneredBody, vertex: number, all: readonly CorneredBody[] = [body]): VertexRef {
+  const faces = storedNames(body, facesAtCorner(body, vertex));
+  const alike = all.reduce((n, b) => n + cornersBetween(b, faces), 0);
   return {
-    faces: storedNames(body, facesAtCorner(body, vertex)),
+    faces,
+    ...(alike > 1 ? { piece: true as const } : {}),
     near: [...body.facts.corners[vertex]!] as [number, number, number],
   };
 }

@@ -17,6 +17,9 @@ interface Adjacency {
   readonly beside: readonly (readonly number[])[];
   /** Of each edge, the faces that touch its ends but not itself. */
   readonly ends: readonly (readonly number[])[];
+  /** How many edges, and corners, have the same names of faces stored of them. */
+  readonly edgesOf: ReadonlyMap<string, number>;
+  readonly cornersOf: ReadonlyMap<string, number>;
 }
 
 const known = new WeakMap<object, Adjacency>();
@@ -39,9 +42,17 @@ function adjacencyOf(body: NamedBody): Adjacency {
     const touching = new Set(e.ends.flatMap((v) => [...(atVertex.get(v) ?? [])]));
     return [...touching].filter((f) => !e.faces.includes(f));
   });
-  const adjacency = { beside: beside.map((s) => [...s]), ends };
+  const edgesOf = counted(edges.map((e) => storedNames(body, e.faces)));
+  const cornersOf = counted([...atVertex.values()].map((faces) => storedNames(body, [...faces])));
+  const adjacency = { beside: beside.map((s) => [...s]), ends, edgesOf, cornersOf };
   known.set(body.faceNames, adjacency);
   return adjacency;
+}
+
+function counted(all: readonly (readonly string[])[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const names of all) counts.set(names.join(' '), (counts.get(names.join(' ')) ?? 0) + 1);
+  return counts;
 }
 
 const namesOf = (body: NamedBody, faces: readonly number[]) => new Set(faces.flatMap((f) => body.faceNames[f] ?? []));
@@ -58,6 +69,12 @@ export const atEnds = (body: NamedBody, edge: number): ReadonlySet<Name> =>
 export function storedNames(body: NamedBody, faces: readonly number[]): string[] {
   return [...new Set(faces.flatMap((f) => body.faceNames[f]?.[0]?.text ?? []))].sort();
 }
+
+/** How many edges of a body lie between faces of these names, and at how many corners they meet; names as stored. */
+export const edgesBetween = (body: NamedBody, names: readonly string[]): number =>
+  adjacencyOf(body).edgesOf.get(names.join(' ')) ?? 0;
+export const cornersBetween = (body: NamedBody, names: readonly string[]): number =>
+  adjacencyOf(body).cornersOf.get(names.join(' ')) ?? 0;
 
 /** The faces that meet at a corner, by the number that its edges' ends give. */
 export const facesAtCorner = ({ facts }: Pick<NamedBody, 'facts'>, corner: number): number[] => [

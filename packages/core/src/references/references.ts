@@ -32,6 +32,7 @@ export const EdgeRef = z
   .strictObject({
     faces: z.array(Name).min(1).max(2).describe('Names of the faces it lies between; one for a seam.'),
     ends: Beside.optional().describe('Names of the faces its ends run into; tells pieces apart.'),
+    piece: z.literal(true).optional().describe('true: it was one of several edges between these faces.'),
     near: vector.describe('Its middle when it was picked, mm.'),
   })
   .describe('An edge, by the faces it lies between.');
@@ -40,6 +41,7 @@ export type EdgeRef = z.infer<typeof EdgeRef>;
 export const VertexRef = z
   .strictObject({
     faces: z.array(Name).min(1).max(100).describe('Names of the faces that meet there.'),
+    piece: z.literal(true).optional().describe('true: it was one of several corners at which these faces meet.'),
     near: vector.describe('Where it was when it was picked, mm.'),
   })
   .describe('A corner of a body, by the faces that meet there.');

@@ -223,6 +223,7 @@ function spotsOf(
   edges: readonly FlatEdge[],
 ): ViewSpot[] {
   const drawn = new Set(lines.flatMap((l) => (l.edge ? [`${l.edge.body} ${l.edge.edge}`] : [])));
+  const all = seen.map((s) => s.body);
   const spots: ViewSpot[] = [];
   const corners = new Set<string>();
   for (const { body: at, edge, piece } of edges) {
@@ -231,7 +232,7 @@ function spotsOf(
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
     const slanted = what === 'line' ? slantedAt(frame, body, edge) : null;
-    if (what) spots.push({ spot: { edge: refOfEdge(body, edge) }, what, piece, slanted, at: { body: at, index: edge } }); // prettier-ignore
+    if (what) spots.push({ spot: { edge: refOfEdge(body, edge, all) }, what, piece, slanted, at: { body: at, index: edge } }); // prettier-ignore
     // Where a whole round begins is a place of the kernel's own, no corner.
     const ends = new Set(body.facts.edges[edge]!.ends);
     for (const vertex of ends.size > 1 ? ends : []) {
@@ -240,7 +241,7 @@ function spotsOf(
       if (corners.has(key)) continue;
       corners.add(key);
       spots.push({
-        spot: { vertex: refOfVertex(body, vertex) },
+        spot: { vertex: refOfVertex(body, vertex, all) },
         what: 'corner',
         piece: { kind: 'point', points: [p] },
         slanted: null,

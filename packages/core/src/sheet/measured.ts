@@ -67,7 +67,7 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesO
   if ('vertex' in spot)
     return told(findVertex(spot.vertex, bodies), ({ body, vertex }) => ({
       found: { piece: { kind: 'point', points: [flatPoint(frame, body.facts.corners[vertex]!)] }, round: null, level: true }, // prettier-ignore
-      spot: { vertex: refOfVertex(body, vertex) },
+      spot: { vertex: refOfVertex(body, vertex, bodies) },
     }));
   return told(findEdge(spot.edge, bodies), ({ body, edge }) => {
     const curves = curvesOf(body.solid);
@@ -78,7 +78,7 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesO
     const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, whole: curve.whole } : null; // prettier-ignore
     const direction = curve.kind === 'line' ? unit([0, 1, 2].map((i) => curve.to[i]! - curve.from[i]!) as unknown as [number, number, number]) : null; // prettier-ignore
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
-    return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge) } };
+    return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge, bodies) } };
   });
 }
 

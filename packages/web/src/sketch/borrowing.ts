@@ -54,7 +54,7 @@ export function useBorrowing(change: (label: string, run: (sketch: SketchGeometr
       edgePoints[i * 3 + 1]!,
       edgePoints[i * 3 + 2]!,
     ];
-    const edge = refOfEdge(namedBody(body), hit.index);
+    const edge = refOfEdge(namedBody(body), hit.index, all);
     // Where a whole circle begins is no end of it.
     const closed = Math.hypot(...at(first).map((c, k) => c - at(first + count - 1)[k]!)) < CLOSED_MM;
     if (closed) return { kind: 'edge', edge };

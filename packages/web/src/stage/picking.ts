@@ -230,7 +230,7 @@ export function useStagePicking(
     const length = (mm: number) => formatQuantity(mm, 'length', units);
     if (hit.kind === 'edge') {
       const edge = body.edges[hit.index]!;
-      const ref = refOfEdge(namedBody(body), hit.index);
+      const ref = refOfEdge(namedBody(body), hit.index, bodies.value.map(namedBody));
       const order = design.design.parts[session.activePart ?? '']?.stepOrder ?? [];
       const by = order.findLast((step) => ref.faces.some((name) => name.split(':')[0] === step));
       const label =

@@ -22,7 +22,7 @@ const bodyOfStage = (id: string): string => id.slice(id.indexOf(' ') + 1);
 export function spotAt(hit: Hit, member: Member, view: PartView, at: Vec3 | null): PickedSpot | null {
   const body = view.bodies.find((b) => b.id === bodyOfStage(hit.body));
   if (!body) return null;
-  const found = hit.kind === 'face' ? onFace(body, hit.index, view) : onEdge(body, hit.index, at);
+  const found = hit.kind === 'face' ? onFace(body, hit.index, view) : onEdge(body, hit.index, at, view);
   return found && { member: member.key, path: member.path, hit, ...found, label: `${member.name}, ${found.label}` };
 }
 
@@ -40,7 +40,7 @@ function onFace(body: BodyView, face: number, view: PartView): Found | null {
   };
 }
 
-function onEdge(body: BodyView, edge: number, at: Vec3 | null): Found | null {
+function onEdge(body: BodyView, edge: number, at: Vec3 | null, view: PartView): Found | null {
   const facts = body.edges[edge]!;
   const ends = facts.ends.map((v) => body.corners[v]!);
   const away = (p: Vec3) => (at ? Math.hypot(p[0] - at[0], p[1] - at[1], p[2] - at[2]) : Infinity);
@@ -49,7 +49,7 @@ function onEdge(body: BodyView, edge: number, at: Vec3 | null): Found | null {
   const frame = frameOrNull(() => poseOfEdge(namedBody(body), edge, end));
   if (!frame) return null;
   return {
-    spot: { edge: refOfEdge(namedBody(body), edge), ...(end ? { end } : {}) },
+    spot: { edge: refOfEdge(namedBody(body), edge, view.bodies.map(namedBody)), ...(end ? { end } : {}) },
     frame,
     label: facts.axis ? 'rim' : end ? 'end of an edge' : 'edge',
     round: facts.axis !== null,
@@ -86,13 +86,13 @@ export function spotsOfFace(hit: Hit, member: Member, view: PartView): PickedSpo
     const spot = spotAt(at('edge', e), member, view, null);
     if (spot) found.push(spot);
   }
-  for (const v of corners) found.push(cornerSpot(body, v, hit, member));
+  for (const v of corners) found.push(cornerSpot(body, v, hit, member, view));
   return found;
 }
 
-const cornerSpot = (body: BodyView, vertex: number, hit: Hit, member: Member): PickedSpot => ({
+const cornerSpot = (body: BodyView, vertex: number, hit: Hit, member: Member, view: PartView): PickedSpot => ({
   ...shared(member, 'corner'),
-  spot: { vertex: refOfVertex(namedBody(body), vertex) },
+  spot: { vertex: refOfVertex(namedBody(body), vertex, view.bodies.map(namedBody)) },
   frame: { at: body.corners[vertex]!, turn: HERE.turn },
   hit,
 });

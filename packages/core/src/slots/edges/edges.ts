@@ -96,7 +96,7 @@ function chosenEdges(
   const { bodies } = context;
   const instead = (other: EdgeChoice) => stored.map((c, i) => (i === index ? other : c));
   const edgeOf = (ref: EdgeRef, put: (ref: EdgeRef) => EdgeChoice) =>
-    found(findEdge(ref, bodies), what, (f: Edge) => put(refOfEdge(f.body, f.edge)));
+    found(findEdge(ref, bodies), what, (f: Edge) => put(refOfEdge(f.body, f.edge, bodies)));
   const faceOf = (ref: FaceRef, put: (ref: FaceRef) => EdgeChoice) =>
     found(findFace(ref, bodies), 'A face whose edges this step takes', (f: FoundFace<Body>) =>
       put(refOfFace(f.body, f.face, bodies)),

@@ -109,7 +109,7 @@ export function chainIn(sketch: SketchGeometry, name: string, among?: readonly s
 function edgesOf(stored: readonly EdgeRef[], slot: string, context: Resolving): FoundEdge<Body>[] {
   const edges = foundEach(
     stored,
-    { slot, what: 'An edge of the path', ref: (f: FoundEdge<Body>) => refOfEdge(f.body, f.edge) },
+    { slot, what: 'An edge of the path', ref: (f: FoundEdge<Body>) => refOfEdge(f.body, f.edge, context.bodies) },
     (ref) => findEdge(ref, context.bodies),
     context,
   );

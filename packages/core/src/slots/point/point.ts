@@ -106,13 +106,13 @@ export function placeOf(stored: PointRef, sought: Sought, context: Resolving): P
   if ('sketch' in stored) return pointInSketch(stored.sketch, stored.point, context);
   if ('vertex' in stored) {
     const { body, vertex } = found(findVertex(stored.vertex, bodies), 'The corner this uses', (f) => ({
-      vertex: refOfVertex(f.body, f.vertex),
+      vertex: refOfVertex(f.body, f.vertex, bodies),
     }));
     return { at: body.facts.corners[vertex]!, into: null, parents: ['corner'] };
   }
   if ('edge' in stored) {
     const { body, edge } = found(findEdge(stored.edge, bodies), 'The edge whose centre this uses', (f) => ({
-      edge: refOfEdge(f.body, f.edge),
+      edge: refOfEdge(f.body, f.edge, bodies),
     }));
     return centreOfEdge(body, edge, context);
   }

@@ -29,14 +29,14 @@ export function findSource(
     case 'edge':
       return mapped(findEdge(source.edge, bodies), ({ body, edge }) => ({
         pieces: [{ piece: flatten(frame, curveOfEdge(body, edge, kernel)), key: null }],
-        source: { ...source, edge: refOfEdge(body, edge) },
+        source: { ...source, edge: refOfEdge(body, edge, bodies) },
       }));
     case 'vertex':
       return mapped(findEdge(source.edge, bodies), ({ body, edge }) => {
         const at = curveOfEdge(body, edge, kernel)[source.end];
         return {
           pieces: [{ piece: { kind: 'point', points: [flatPoint(frame, at)] }, key: null }],
-          source: { ...source, edge: refOfEdge(body, edge) },
+          source: { ...source, edge: refOfEdge(body, edge, bodies) },
         };
       });
     case 'face':
