@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { FaceRef } from '../references/references.ts';
 import { borrowedName, isBorrowed } from './borrowed.ts';
 import { faceKeys } from './face-keys.ts';
-import { findBody, refOfBody } from './find-body.ts';
+import { BODY_ROLE, findBody, refOfBody } from './find-body.ts';
 import { findEdge, refOfEdge } from './find-edge.ts';
 import { findFace, refOfFace } from './find-face.ts';
 import { findVertex, refOfVertex } from './find-vertex.ts';
@@ -92,6 +92,9 @@ describe('a face', () => {
       expect(findFace(likest, [three])).toMatchObject({ how: 'one', found: { face: faceAt(three, topAt(50, 60)) } });
       const most: FaceRef = { ...refs[1], beside: ['g1:side:right', 'e:side:right', 'gone:side:x'], near: [10, 5, 20] };
       expect(findFace(most, [three])).toMatchObject({ how: 'probably', found: { face: faceAt(three, topAt(50, 60)) } });
+      const { near, ...placeless } = most;
+      expect(near).toBeDefined();
+      expect(findFace(placeless, [three])).toMatchObject({ how: 'probably', found: { face: faceAt(three, topAt(50, 60)) } }); // prettier-ignore
     });
 
     test('without neighbours stored is the nearest, if one is', () => {
@@ -151,6 +154,17 @@ describe('a face', () => {
     expect(normal).toBeDefined();
     const near = findFace({ ...round, name: 'gone:side:x', near: [30, 5, 19] }, [plain]);
     expect(near.how === 'lost' && near.candidates.map((c) => c.face)).toEqual([2, 4, 5]);
+    // Flat ones that look the same way before nearer ones; for a round one, round ones.
+    const left = findFace({ name: 'gone:side:x', near: [0, 5, 10], normal: [1, 0, 0] }, [plain]);
+    expect(left.how === 'lost' && left.candidates[0]!.face).toBe(1);
+    const faces = plain.facts.faces.map((f, i) => (i === 1 ? { ...f, normal: null } : f));
+    const bent = { ...plain, facts: { ...plain.facts, faces } };
+    const likeIt = findFace({ name: 'gone:side:x', near: [0, 5, 10] }, [bent]);
+    expect(likeIt.how === 'lost' && likeIt.candidates[0]!.face).toBe(1);
+    const flat = findFace({ name: 'gone:side:x', near: [60, 5, 10], normal: [0, 0, 1] }, [bent]);
+    expect(flat.how === 'lost' && flat.candidates[0]!.face).toBe(2);
+    expect(flat.how === 'lost' && flat.candidates.some((c) => c.face === 1)).toBe(false);
+    expect(findFace({ ...right, name: 'gone:side:x' }, [bent]).how).toBe('lost');
     expect(findFace({ name: 'no name:(' }, [plain])).toMatchObject({ how: 'lost', why: 'its name cannot be read' });
     expect(findFace(right, [])).toMatchObject({ how: 'lost', candidates: [] });
   });
@@ -252,6 +266,16 @@ describe('an edge', () => {
     expect(findEdge(between, [halves])).toMatchObject({ how: 'one', found: { edge: foot } });
   });
 
+  test('at which more than two faces meet, or none, is between no two', () => {
+    const odd = (faces: readonly number[]) => {
+      const edges = plain.facts.edges.map((e, i) => (i === foot ? { ...e, faces } : e));
+      return { ...plain, faceNames: [...plain.faceNames], facts: { ...plain.facts, edges } };
+    };
+    for (const faces of [[0, 3, 1], []]) expect(findEdge(ref, [odd(faces)]).how).toBe('lost');
+    expect(findEdge({ ...ref, faces: ['e:side:right'] }, [odd([1, 1])])).toMatchObject({ how: 'one' });
+    expect(findEdge(ref, [odd([1, 1])]).how).toBe('lost');
+  });
+
   test('that is lost comes with the three nearest', () => {
     const finding = findEdge({ faces: ['gone:side:x', 'e:end'], near: [60, 5, 1] }, [plain]);
     expect(finding.how === 'lost' && finding.candidates[0]).toEqual({ body: plain, edge: foot });
@@ -310,6 +334,8 @@ describe('a corner', () => {
 describe('a body', () => {
   const of = (name: string, by = 0, sides = block()) => prism(shifted(sides, by), 10, readName(name)!);
   const a = of('e:body:+one');
+
+  test('is named in stored designs by this role', () => expect(BODY_ROLE).toBe('body'));
 
   test('is stored by its step where that made one, else by its name; of pieces also by the faces only it has', () => {
     expect(refOfBody(a, [a])).toEqual({ name: 'e', near: [30, 5, 10] });
