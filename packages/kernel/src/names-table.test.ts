@@ -2,7 +2,7 @@
  * The names table: a reference is picked, the design is edited upstream, and what the reference then
  * finds is held against what the geometry says. Right, or told; never silently wrong.
  */
-import { findBody, findEdge, findFace, findRegion, refOf, refOfBody, refOfEdge, refOfFace, type Body, type SketchGeometry } from '@helb/core'; // prettier-ignore
+import { findBody, findEdge, findFace, findRegion, refOf, refOfBody, refOfEdge, refOfFace, type Body, type Region, type SketchGeometry } from '@helb/core'; // prettier-ignore
 import { describe, expect, test } from '@jest/globals';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { SHAPES_CHANGED } from './names-rows.ts';
@@ -130,15 +130,31 @@ describe('regions', () => {
     expect(findRegion({ outer: ['l1', 'l2', 'l3', '+n'] }, halves).how).not.toBe('one');
   });
 
-  test('of several between the same curves, the place decides and it is told; without a place none is taken', async () => {
-    const wave = {
-      points: { h1: [-10, 0], h2: [70, 0], w1: [-5, -5], w2: [10, 10], w3: [25, -10], w4: [40, 10], w5: [65, -5] },
+  test('of several between the same curves the one that did not change is found; else the place decides, and it is told', async () => {
+    const wave = (w4: [number, number] = [40, 10], w5: [number, number] = [65, -5]) => ({
+      points: { h1: [-10, 0], h2: [70, 0], w1: [-5, -5], w2: [10, 10], w3: [25, -10], w4, w5 },
       curves: { h: line('h1', 'h2'), w: { kind: 'spline', fit: 'through', points: ['w1', 'w2', 'w3', 'w4', 'w5'] } },
-    } satisfies Omit<SketchGeometry, 'constraints'>;
-    const { regions } = await map(wave);
+    }) satisfies Omit<SketchGeometry, 'constraints'>; // prettier-ignore
+    const { regions } = await map(wave());
     const twins = regions.filter((r) => regions.some((o) => o !== r && o.outer.join() === r.outer.join()));
-    expect(twins.length).toBeGreaterThan(1);
-    expect(findRegion(refOf(twins[0]!), await map(wave))).toMatchObject({ how: 'probably', found: [{ at: twins[0]!.at }] }); // prettier-ignore
-    expect(findRegion({ outer: [...twins[0]!.outer] }, await map(wave)).how).toBe('lost');
+    const [left, right] = twins.sort((a, b) => a.at[0] - b.at[0]) as [Region, Region];
+    expect(twins).toHaveLength(2);
+    const ref = refOf(right, regions);
+    expect(ref.piece).toBe(true);
+    expect(findRegion(ref, await map(wave()))).toMatchObject({ how: 'one', found: [{ at: right.at }] });
+    const higher = await map(wave([40, 12]));
+    expect(findRegion(ref, higher)).toMatchObject({ how: 'probably', found: [{ at: [expect.closeTo(right.at[0], 0), expect.anything()] }] }); // prettier-ignore
+    expect(findRegion({ outer: [...right.outer] }, higher).how).toBe('lost');
+    expect(findRegion({ ...ref, at: [25, 1] }, higher).how).toBe('lost');
+    // The right one is gone: the left one is not taken for it without a word.
+    const alone = await map(wave([40, -10], [65, -12]));
+    expect(findRegion(ref, alone)).toMatchObject({
+      how: 'probably',
+      why: expect.stringMatching(/only this one is left/),
+    });
+    expect(findRegion(refOf(left), alone).how).toBe('one');
+    const { bodies, steps } = await evaluate({ s: drawn(wave([40, -10], [65, -12])), e: extrude('s', 10, {}, [ref]) });
+    expect(bodies).toHaveLength(1);
+    expect(steps[1]!.doubts).toHaveLength(1);
   });
 });

@@ -66,6 +66,7 @@ export const RegionRef = z
         'Ids of the curves around the region, in any order; a sign tells on which side of the curve it lies (+ left, - right).',
       ),
     at: z.tuple([z.number(), z.number()]).optional().describe('A point inside, mm; tells equals apart.'),
+    piece: z.literal(true).optional().describe('true: it was one of several regions between these curves.'),
   })
   .describe('A closed region of a sketch, by the curves around it.');
 export type RegionRef = z.infer<typeof RegionRef>;

@@ -111,12 +111,13 @@ export function useStagePicking(
   }
 
   /** Regions of shown sketches lie over the bodies, as they are drawn. */
-  function regionUnder(x: number, y: number): { step: string; region: Region } | null {
+  function regionUnder(x: number, y: number): { step: string; region: Region; all: readonly Region[] } | null {
     for (const { step, view: sketch } of sketches.value) {
       const map = mapOf(step);
       if (!map || map.edgeOn) continue;
-      const region = regionAt(regionsFor(sketch.geometry), map.toPlane(x, y));
-      if (region) return { step, region };
+      const found = regionsFor(sketch.geometry);
+      const region = regionAt(found, map.toPlane(x, y));
+      if (region) return { step, region, all: found.regions };
     }
     return null;
   }
@@ -166,7 +167,7 @@ export function useStagePicking(
     const region = regionUnder(x, y);
     // What waits for regions of a sketch takes them through the bodies; what waits for other things looks past regions.
     if (region && (!waiting.value || pickingRegions.value || waiting.value.kind.kind === 'sketch'))
-      return { kind: 'region', sketch: region.step, ref: refOf(region.region), key: keyOf(region.step, region.region) };
+      return { kind: 'region', sketch: region.step, ref: refOf(region.region, region.all), key: keyOf(region.step, region.region) }; // prettier-ignore
     const hit = scene.value?.hitAt(x, y);
     return hit ? pickOf(hit) : null;
   }

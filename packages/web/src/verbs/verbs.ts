@@ -131,7 +131,7 @@ export function useVerbs() {
     if (session.sketching !== id) return;
     // A tube is drawn as two circles: what is meant reaches out farthest, though the bore may be the larger area.
     const [largest] = [...all].sort((a, b) => b.loops[0]!.area - a.loops[0]!.area);
-    if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest) }]);
+    if (largest) begin(kind, [{ kind: 'region', sketch: id, ref: refOf(largest, all) }]);
     else if (beginning(kind, wholeSketch())) {
       begin(kind, wholeSketch());
       session.notice ??=

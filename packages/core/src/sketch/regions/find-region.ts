@@ -1,7 +1,7 @@
 /** Finding a referenced region: the one, probably these and why, or lost. */
 import type { Finding, RegionRef } from '../../references/references.ts';
 import { isInside } from './loop.ts';
-import { mergeRegions, type Region, type RegionMap } from './regions.ts';
+import { isUnmoved, mergeRegions, type Region, type RegionMap } from './regions.ts';
 
 /** Regions that share less than this of their curves with what was picked are others. */
 const LEAST_LIKENESS = 0.5;
@@ -15,7 +15,13 @@ const bare = (curve: string) => curve.replace(/^[+-]/, '');
 export function findRegion(ref: RegionRef, map: RegionMap): Finding<readonly Region[]> {
   const { regions } = map;
   const full = regions.filter((r) => bounds(ref, r.outer));
-  if (full.length === 1) return { how: 'one', found: full };
+  // Of several between the same curves only the one that nothing has changed about is found without a word.
+  const unmoved = full.filter((r) => isUnmoved(r, ref));
+  if (unmoved.length === 1) return { how: 'one', found: unmoved };
+  if (full.length === 1)
+    return ref.piece
+      ? { how: 'probably', found: full, why: 'it was one of several regions between these curves, and only this one is left' } // prettier-ignore
+      : { how: 'one', found: full };
   if (full.length > 1) {
     const there = full.filter((r) => ref.at && isInside(r.loops, ref.at));
     const why = `${full.length} regions lie between the same curves, and this one is where it was picked`;

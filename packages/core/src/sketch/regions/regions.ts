@@ -99,11 +99,18 @@ function gapsBetween(ends: readonly Vec2[], most: number): { from: Vec2; to: Vec
   return gaps;
 }
 
-/** What the document stores for a picked region. */
-export function refOf(region: Region): RegionRef {
-  const round = (n: number) => Number(n.toFixed(4));
-  return { outer: [...region.outer], at: [round(region.at[0]), round(region.at[1])] };
+/** What the document stores for a picked region. @param all every region it was picked among */
+export function refOf(region: Region, all: readonly Region[] = [region]): RegionRef {
+  const alike = all.filter((r) => r.outer.join() === region.outer.join());
+  const at: [number, number] = [rounded(region.at[0]), rounded(region.at[1])];
+  return { outer: [...region.outer], at, ...(alike.length > 1 ? { piece: true as const } : {}) };
 }
+
+const rounded = (n: number) => Number(n.toFixed(4));
+
+/** Does the region lie just where the referenced one did, to what is stored of it? */
+export const isUnmoved = (region: Region, { at }: RegionRef): boolean =>
+  at !== undefined && region.at.every((n, i) => rounded(n) === rounded(at[i]!));
 
 /** The region under a point, if any. */
 export function regionAt(map: RegionMap, at: Vec2): Region | null {

@@ -60,13 +60,16 @@ export function regions(): SlotKind<ProfileRef, Profile> {
       if (pick.kind !== 'region') return null;
       if (!stored || 'face' in stored || stored.sketch !== pick.sketch || typeof stored.regions === 'string')
         return { sketch: pick.sketch, regions: [pick.ref] };
-      const key = (r: RegionRef) => [...r.outer].sort().join();
-      const rest = stored.regions.filter((r) => key(r) !== key(pick.ref));
+      const rest = stored.regions.filter((r) => keyOfRegion(r) !== keyOfRegion(pick.ref));
       const next = rest.length < stored.regions.length ? rest : [...rest, pick.ref];
       return next.length > 0 ? { sketch: pick.sketch, regions: next } : null;
     },
   });
 }
+
+/** Equal for two picks of one region; of several between the same curves the place tells which. */
+export const keyOfRegion = ({ outer, piece, at }: RegionRef): string =>
+  [...[...outer].sort(), ...(piece ? (at ?? []) : [])].join();
 
 const textOf = (name: Name | string) => (typeof name === 'string' ? name : name.text);
 
@@ -97,7 +100,11 @@ function areasOf(
           what: `A region of ${sketchName}`,
           stored: (found) => ({
             ...stored,
-            regions: withInstead(stored.regions as RegionRef[], index, found.map(refOf)),
+            regions: withInstead(
+              stored.regions as RegionRef[],
+              index,
+              found.map((r) => refOf(r, map.regions)),
+            ),
           }),
         },
         context,

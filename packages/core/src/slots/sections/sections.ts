@@ -6,7 +6,7 @@ import type { LoopPiece } from '../../sketch/regions/piece.ts';
 import type { Frame, Vec3 } from '../../space/vector.ts';
 import { placeOf, pointOfPick, pointRewritten, PointRef, stepsOfPoint } from '../point/point.ts';
 import { leaningOf, type Leaning } from '../regions/leaning.ts';
-import { FaceAsProfile, regions, RegionsOfSketch } from '../regions/regions.ts';
+import { FaceAsProfile, keyOfRegion, regions, RegionsOfSketch } from '../regions/regions.ts';
 import { slotKind, type SlotKind } from '../slot.ts';
 
 const MOST_SECTIONS = 100;
@@ -100,6 +100,6 @@ export function sections(): SlotKind<readonly SectionRef[], readonly Section[]> 
 
 function keyOf(section: SectionRef): string {
   if ('sketch' in section && typeof section.regions !== 'string')
-    return `${section.sketch} ${section.regions.map((r) => [...r.outer].sort().join()).join()}`;
+    return `${section.sketch} ${section.regions.map(keyOfRegion).join()}`;
   return JSON.stringify({ ...section, start: undefined });
 }
