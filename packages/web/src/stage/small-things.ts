@@ -32,7 +32,11 @@ export function cornerUnder(
     .filter(({ away }) => away < POINT_REACH_PX)
     .sort((a, b) => a.away - b.away)[0];
   if (!near) return null;
-  return { kind: 'vertex', at: body.corners[near.vertex]!, ref: refOfVertex(namedBody(body), near.vertex, bodies.map(namedBody)) };
+  return {
+    kind: 'vertex',
+    at: body.corners[near.vertex]!,
+    ref: refOfVertex(namedBody(body), near.vertex, bodies.map(namedBody)),
+  };
 }
 
 /** Where a whole circle or ellipse begins is no corner to a designer, nor is the end of a seam. */

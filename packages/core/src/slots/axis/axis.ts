@@ -84,7 +84,12 @@ function axisOf(stored: AxisRef, slot: string, context: Resolving): Axis {
   }
   const { body, edge } = foundOrFail(
     findEdge(stored.edge, context.bodies),
-    { slot, index: 0, what: 'The edge used as axis', stored: (f) => ({ edge: refOfEdge(f.body, f.edge, context.bodies) }) },
+    {
+      slot,
+      index: 0,
+      what: 'The edge used as axis',
+      stored: (f) => ({ edge: refOfEdge(f.body, f.edge, context.bodies) }),
+    },
     context,
   );
   const curve = curveOfEdge(body, edge, context.kernel);
