@@ -11,7 +11,7 @@ import { expression } from '../slots/expression/expression.ts';
 import { flag } from '../slots/flag/flag.ts';
 import { steps as stepsSlot } from '../slots/steps/steps.ts';
 import { KernelDown, KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
-import type { Making, StepResult } from '../steps/step.ts';
+import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
 
 interface Inputs {
   readonly size: number;
@@ -193,6 +193,21 @@ describe('a step', () => {
     expect(later[0]!.message).toBe('B comes after this step; move it before, or choose another.');
     const gone = after(base(), setSlot('p', 'c', 'after', ['b']), deleteStep('p', 'b'));
     expect((await evaluate(gone)).steps[1]!.message).toMatch(/^A step this step uses was deleted/);
+  });
+
+  test('yields a sketch or a datum to those after it; a sketch that has a fault is shown all the same', async () => {
+    const [sketch, datum] = [{ frame: 'here' } as never, { kind: 'point', at: [1, 2, 3], into: null } as const];
+    also = ({ size }) => {
+      if (size === 5) throw new SketchFailure('It clashes.', sketch);
+      return size === 7 ? { sketch, datum } : undefined;
+    };
+    const { steps } = await evaluate(base());
+    expect(steps[0]).toMatchObject({ sketch: null, datum: null });
+    expect(steps[1]!.sketch).toBe(sketch);
+    expect(steps[1]!.datum).toBe(datum);
+    expect(steps[2]).toMatchObject({ status: 'failed', message: 'It clashes.', key: null });
+    expect(steps[2]!.sketch).toBe(sketch);
+    expect(steps[2]!.bodies).toBe(steps[1]!.bodies);
   });
 
   test('says again what it said, though it is not made again; by the names that steps have now', async () => {

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import type { Body } from '../names/body.ts';
 import type { SolidHandle, SolidKernel } from '../solid/kernel.ts';
 import { Known } from './known.ts';
-import { Results, type Kept } from './results.ts';
+import { BUDGET_BYTES, Results, type Kept } from './results.ts';
 
 /** Solids of which each takes as many bytes as its number. */
 function kept() {
@@ -59,6 +59,18 @@ describe('results', () => {
     own.sweep();
     // Asked for in this order: a first, so it goes first.
     expect(freed).toEqual([30, 10, 20]);
+  });
+
+  test('of large solids are fewer', () => {
+    const { freed, of, results } = kept();
+    const own = results(100_000);
+    own.keep('a', of(10_000, 20_000));
+    own.keep('b', of(40_000));
+    own.sweep();
+    expect(freed).toEqual([10_000, 20_000]);
+    expect(own.get('b', anyName)).toBeDefined();
+    // In bytes: some hundred solids of a few hundred kilobytes.
+    expect(BUDGET_BYTES / 2 ** 20).toBe(128);
   });
 
   test('are all forgotten, and none freed, when the kernel has lost them', () => {
