@@ -6,15 +6,17 @@ import {
 } from '../index.ts'; // prettier-ignore
 import { StepFailure } from '../names/body.ts';
 import { nameOf } from '../names/name.ts';
-import { bodies } from '../slots/bodies/bodies.ts';
 import { expression } from '../slots/expression/expression.ts';
 import { flag } from '../slots/flag/flag.ts';
 import { steps as stepsSlot } from '../slots/steps/steps.ts';
+import type { Resolving } from '../slots/resolving.ts';
+import { text } from '../slots/text/text.ts';
 import { KernelDown, KernelError, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
 import { SketchFailure, type Making, type StepResult } from '../steps/step.ts';
 
 interface Inputs {
   readonly size: number;
+  readonly beside?: string;
 }
 /** What the step of the test does beyond making a body of its size. */
 let also: (inputs: Inputs, context: Making) => Partial<StepResult> | undefined;
@@ -26,7 +28,7 @@ registerStep(
     slots: {
       size: { of: expression('length') },
       tall: { of: flag('low', 'tall') },
-      on: { of: bodies('A body of the peg'), when: (s: Step) => s.on !== undefined },
+      beside: { of: { ...text(), resolve: (stored: string, _: string, context: Resolving) => ({ value: context.stepName(stored), digest: stored }) }, when: (s: Step) => s.beside !== undefined },
       after: { of: stepsSlot(), when: (s: Step) => s.after !== undefined },
     },
     first: 'size',
@@ -159,6 +161,22 @@ describe('a step', () => {
     expect((await evaluate(base())).steps[1]).toMatchObject({ status: 'failed', message: 'Too small.', cure: { slot: 'tall' } }); // prettier-ignore
     expect(tries).toBe(1);
     expect(it.freed).toEqual([1]);
+  });
+
+  test('that failed is tried again when a step it speaks of is called otherwise, even if a slot told it the name', async () => {
+    also = ({ beside }) => {
+      if (beside) throw new StepFailure(`${beside} is too near.`);
+      return undefined;
+    };
+    const d = after(base(), addStep('p', 'e', peg('E', '4 mm', { beside: 'a' })));
+    expect((await evaluate(d)).steps[3]!.message).toBe('A is too near.');
+    expect(await madeBy(d)).toEqual([]);
+    expect((await evaluate(after(d, renameStep('p', 'a', 'Post')))).steps[3]!.message).toBe('Post is too near.');
+    also = () => undefined;
+    const done = after(d, setSlot('p', 'e', 'size', '6 mm'));
+    await evaluate(done);
+    // What was made does not speak of it, and stays.
+    expect(await madeBy(after(done, renameStep('p', 'a', 'Other')))).toEqual([]);
   });
 
   test('that the kernel refuses fails with its sentence; a fault of ours is no failure of the step', async () => {

@@ -137,8 +137,19 @@ export class PartEvaluator {
   ): { readonly key: string; readonly result: StepResult } {
     const kind = kindOf(step);
     const inputs: Record<string, unknown> = {};
+    // Names that slots hand on: what fails may speak of them.
+    const heard = new Map<string, string>();
+    const hearing: Making = {
+      ...context,
+      stepName: (id) => noted(heard, id, context.stepName(id)),
+      sketch(id) {
+        const sketch = context.sketch(id);
+        noted(heard, id, sketch.name);
+        return sketch;
+      },
+    };
     const digests = slotsOf(step).map(({ name, slot, stored }) => {
-      const { value, digest } = slot.of.resolve(stored, name, context);
+      const { value, digest } = slot.of.resolve(stored, name, hearing);
       inputs[name] = value;
       return [name, digest];
     });
@@ -154,10 +165,15 @@ export class PartEvaluator {
     const deadly = this.deadly.get(key);
     if (deadly !== undefined) throw new StepFailure(deadly);
     making();
-    return { key, result: this.makeOnce(key, context, (making) => kind.make(inputs as never, making)) };
+    return { key, result: this.makeOnce(key, context, heard, (making) => kind.make(inputs as never, making)) };
   }
 
-  private makeOnce(key: string, context: Making, make: (making: Making) => StepResult): StepResult {
+  private makeOnce(
+    key: string,
+    context: Making,
+    heard: ReadonlyMap<string, string>,
+    make: (making: Making) => StepResult,
+  ): StepResult {
     this.made++;
     const owned: Body[] = [];
     const told: Told = { doubts: [], handles: [], notes: [] };
@@ -169,11 +185,7 @@ export class PartEvaluator {
       const result = make({
         ...context,
         perils,
-        stepName: (id) => {
-          const name = context.stepName(id);
-          names.set(id, name);
-          return name;
-        },
+        stepName: (id) => noted(names, id, context.stepName(id)),
         doubt: (doubt) => {
           told.doubts.push(doubt);
           context.doubt(doubt);
@@ -206,6 +218,7 @@ export class PartEvaluator {
       }
       for (const { solid } of owned.splice(0)) this.kernel.free(solid);
       // Failing again would cost as much, and take memory of the kernel each time.
+      heard.forEach((name, id) => names.set(id, name));
       if (error instanceof StepFailure || error instanceof KernelError) keep({ failure: error });
       throw error;
     }
@@ -215,6 +228,11 @@ export class PartEvaluator {
   sweep(): void {
     this.results.sweep();
   }
+}
+
+function noted(names: Map<string, string>, id: string, name: string): string {
+  names.set(id, name);
+  return name;
 }
 
 const cureOf = (error: Error) => (error instanceof StepFailure ? error.cure : null);
