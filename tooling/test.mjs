@@ -13,9 +13,8 @@ await orExplain(async () => {
 mkdirSync('.helb', { recursive: true, mode: 0o700 });
 
 let passed = 0;
-let failed = 0;
-/** What failed by name, so that the end of a long output tells it. */
-const names = [];
+/** By name, so that the end of a long output tells them. */
+const failures = [];
 
 async function run(script, args = [], env = {}) {
   console.log(`\n— ${script}`);
@@ -35,35 +34,29 @@ async function behind(script, args = []) {
 
 /** Types, lint and layers count as one when they fail; that they pass is not a test. The core’s tests need nothing but time. */
 async function checks() {
-  for (const script of ['types', 'lint', 'layers']) if (!(await behind(script))) fail(script);
+  for (const script of ['types', 'lint', 'layers']) if (!(await behind(script))) failures.push(script);
   const report = '.helb/core-report.json';
   const ok = await behind('unit', ['packages/core/', '--json', `--outputFile=${report}`, '--maxWorkers=1', '--testTimeout=180000']); // prettier-ignore
   countUnit(ok, readReport(report));
 }
 
-function fail(name) {
-  failed++;
-  names.push(name);
-}
-
 function countUnit(ok, unit) {
   passed += unit?.numPassedTests ?? 0;
-  const before = failed;
+  const before = failures.length;
   for (const file of unit?.testResults ?? []) {
     const fallen = file.assertionResults.filter((a) => a.status === 'failed');
-    for (const { fullName } of fallen) fail(`${relative('.', file.name)}: ${fullName}`);
-    if (file.status === 'failed' && fallen.length === 0) fail(`${relative('.', file.name)} could not be run`);
+    for (const { fullName } of fallen) failures.push(`${relative('.', file.name)}: ${fullName}`);
+    if (file.status === 'failed' && fallen.length === 0) failures.push(`${relative('.', file.name)} could not be run`);
   }
-  if (!ok && failed === before) fail('unit tests');
+  if (!ok && failures.length === before) failures.push('unit tests');
 }
 
 /** @param suites of Playwright’s report */
-function countPages(suites) {
-  for (const suite of suites ?? []) {
-    countPages(suite.suites);
-    for (const { title, ok } of suite.specs ?? []) if (!ok) fail(`${suite.file}: ${title}`);
-  }
-}
+const failedPages = (suites = []) =>
+  suites.flatMap((suite) => [
+    ...failedPages(suite.suites),
+    ...(suite.specs ?? []).filter((spec) => !spec.ok).map((spec) => `${suite.file}: ${spec.title}`),
+  ]);
 
 function readReport(file) {
   if (!existsSync(file)) return null;
@@ -82,7 +75,7 @@ try {
   buildIfStale();
 } catch {
   built = false;
-  fail('build');
+  failures.push('build');
 }
 const checked = checks();
 if (built) {
@@ -90,12 +83,12 @@ if (built) {
   const e2eOk = await run('e2e', [], { HELB_E2E_REPORT: e2eReport });
   const report = readReport(e2eReport);
   passed += (report?.stats.expected ?? 0) + (report?.stats.flaky ?? 0);
-  const before = failed;
-  countPages(report?.suites);
-  if (!e2eOk && failed === before) fail('page tests');
+  const pages = failedPages(report?.suites);
+  failures.push(...pages);
+  if (!e2eOk && pages.length === 0) failures.push('page tests');
 }
 
 await checked;
-if (names.length > 0) console.log(`\nFailed:\n${names.map((name) => `  ${name}`).join('\n')}`);
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed === 0 ? 0 : 1);
+if (failures.length > 0) console.log(`\nFailed:\n${failures.map((name) => `  ${name}`).join('\n')}`);
+console.log(`\n${passed} passed, ${failures.length} failed`);
+process.exit(failures.length === 0 ? 0 : 1);

@@ -1,9 +1,10 @@
 /** Steps are made when, and only when, what they are made of has changed: with a step and a kernel of the test's own. */
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import {
-  addDimension, addPart, addStep, applyEdit, declareStep, deleteStep, emptyDesign, Ledger, moveStep, PartEvaluator, registerStep, renameStep, setDimension, setSlot, suppressStep, Superseded,
-  type Design, type Edit, type Step, type StepKind,
+  addDimension, addPart, addStep, declareStep, deleteStep, emptyDesign, Ledger, moveStep, PartEvaluator, registerStep, renameStep, setDimension, setSlot, suppressStep, Superseded,
+  type Design, type Step, type StepKind,
 } from '../index.ts'; // prettier-ignore
+import { edited } from '../commands/edited.ts';
 import { StepFailure } from '../names/body.ts';
 import { nameOf } from '../names/name.ts';
 import { expression } from '../slots/expression/expression.ts';
@@ -64,14 +65,8 @@ function numbers() {
 }
 
 const peg = (name: string, size: string, more: object = {}): Step => ({ kind: 'peg', name, size, ...more }) as Step;
-const after = (design: Design, ...edits: Edit[]): Design =>
-  edits.reduce((now, e) => {
-    const outcome = applyEdit(now, e);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, design);
 const base = () =>
-  after(emptyDesign('Pegs'), addDimension('w', { name: 'wide', value: '10 mm' }), addPart('p', 'Part'), addStep('p', 'a', peg('A', 'wide')), addStep('p', 'b', peg('B', '7 mm')), addStep('p', 'c', peg('C', '5 mm', { after: ['a'] }))); // prettier-ignore
+  edited(emptyDesign('Pegs'), addDimension('w', { name: 'wide', value: '10 mm' }), addPart('p', 'Part'), addStep('p', 'a', peg('A', 'wide')), addStep('p', 'b', peg('B', '7 mm')), addStep('p', 'c', peg('C', '5 mm', { after: ['a'] }))); // prettier-ignore
 
 let it = numbers();
 let evaluator = new PartEvaluator(it.asKernel);
@@ -95,18 +90,18 @@ describe('a recipe', () => {
     expect(await madeBy(d)).toEqual(['a', 'b', 'c']);
     expect(evaluator.made).toBe(3);
     expect(await madeBy(d)).toEqual([]);
-    expect(await madeBy(after(d, renameStep('p', 'a', 'Other')))).toEqual([]);
-    expect(await madeBy(after(d, setDimension('w', '20 / 2 mm')))).toEqual([]);
+    expect(await madeBy(edited(d, renameStep('p', 'a', 'Other')))).toEqual([]);
+    expect(await madeBy(edited(d, setDimension('w', '20 / 2 mm')))).toEqual([]);
     // c comes after a.
-    expect(await madeBy(after(d, setDimension('w', '11 mm')))).toEqual(['a', 'c']);
-    expect(await madeBy(after(d, setSlot('p', 'b', 'tall', true)))).toEqual(['b']);
-    expect(await madeBy(after(d, suppressStep('p', 'b', true)))).toEqual([]);
-    expect(await madeBy(after(d, moveStep('p', 'b', 0)))).toEqual([]);
+    expect(await madeBy(edited(d, setDimension('w', '11 mm')))).toEqual(['a', 'c']);
+    expect(await madeBy(edited(d, setSlot('p', 'b', 'tall', true)))).toEqual(['b']);
+    expect(await madeBy(edited(d, suppressStep('p', 'b', true)))).toEqual([]);
+    expect(await madeBy(edited(d, moveStep('p', 'b', 0)))).toEqual([]);
     expect(await madeBy(d)).toEqual([]);
   });
 
   test('never takes one step’s result for another’s, though they are alike', async () => {
-    const d = after(base(), addStep('p', 'e', peg('E', '7 mm')));
+    const d = edited(base(), addStep('p', 'e', peg('E', '7 mm')));
     const { bodies, steps } = await evaluate(d);
     expect(bodies.map((b) => [b.name.text, b.facts.volume])).toEqual([['a:body', 10], ['b:body', 7], ['c:body', 5], ['e:body', 7]]); // prettier-ignore
     expect(new Set(bodies.map((b) => b.key)).size).toBe(4);
@@ -120,14 +115,14 @@ describe('a recipe', () => {
     const progress = (...all: unknown[]) => void told.push(all);
     await evaluate(d, { progress });
     expect(told).toEqual([[0, 3, 'A'], [1, 3, 'B'], [2, 3, 'C']]); // prettier-ignore
-    await evaluate(after(d, setSlot('p', 'b', 'tall', true)), { progress });
+    await evaluate(edited(d, setSlot('p', 'b', 'tall', true)), { progress });
     expect(told.slice(3)).toEqual([[1, 3, 'B']]);
     let left = 2;
     const breathe = async () => {
       if (left-- === 0) throw new Superseded();
     };
     made.length = 0;
-    await expect(evaluate(after(d, setDimension('w', '12 mm')), { breathe })).rejects.toThrow(Superseded);
+    await expect(evaluate(edited(d, setDimension('w', '12 mm')), { breathe })).rejects.toThrow(Superseded);
     expect(made).toEqual(['a']);
     await expect(evaluator.evaluate(d, Ledger.of(d), 'none')).rejects.toThrow('no part none');
   });
@@ -168,15 +163,15 @@ describe('a step', () => {
       if (beside) throw new StepFailure(`${beside} is too near.`);
       return undefined;
     };
-    const d = after(base(), addStep('p', 'e', peg('E', '4 mm', { beside: 'a' })));
+    const d = edited(base(), addStep('p', 'e', peg('E', '4 mm', { beside: 'a' })));
     expect((await evaluate(d)).steps[3]!.message).toBe('A is too near.');
     expect(await madeBy(d)).toEqual([]);
-    expect((await evaluate(after(d, renameStep('p', 'a', 'Post')))).steps[3]!.message).toBe('Post is too near.');
+    expect((await evaluate(edited(d, renameStep('p', 'a', 'Post')))).steps[3]!.message).toBe('Post is too near.');
     also = () => undefined;
-    const done = after(d, setSlot('p', 'e', 'size', '6 mm'));
+    const done = edited(d, setSlot('p', 'e', 'size', '6 mm'));
     await evaluate(done);
     // What was made does not speak of it, and stays.
-    expect(await madeBy(after(done, renameStep('p', 'a', 'Other')))).toEqual([]);
+    expect(await madeBy(edited(done, renameStep('p', 'a', 'Other')))).toEqual([]);
   });
 
   test('that the kernel refuses fails with its sentence; a fault of ours is no failure of the step', async () => {
@@ -188,28 +183,28 @@ describe('a step', () => {
     also = () => {
       throw new TypeError('ours');
     };
-    const other = after(base(), setDimension('w', '3 mm'));
+    const other = edited(base(), setDimension('w', '3 mm'));
     await expect(evaluate(other)).rejects.toThrow('ours');
     also = () => undefined;
     expect((await evaluate(other)).steps[0]!.status).toBe('ok');
   });
 
   test.each([['not valid', '13 mm'], ['of no volume', '0 mm'], ['turned inside out', '-4 mm']])('whose solid is %s fails', async (_, size) => {
-    const { steps, bodies } = await evaluate(after(base(), setSlot('p', 'b', 'size', size)));
+    const { steps, bodies } = await evaluate(edited(base(), setSlot('p', 'b', 'size', size)));
     expect(steps[1]).toMatchObject({ status: 'failed', message: expect.stringMatching(/^The outcome is not a sound solid/) });
     expect(bodies).toHaveLength(2);
     expect(it.freed).toEqual([1]);
   }); // prettier-ignore
 
   test('that is suppressed changes nothing; one that needs it, or a failed one, says so', async () => {
-    const off = (await evaluate(after(base(), suppressStep('p', 'a', true)))).steps;
+    const off = (await evaluate(edited(base(), suppressStep('p', 'a', true)))).steps;
     expect(off[0]).toMatchObject({ status: 'suppressed', message: null, bodies: [], key: null });
     expect(off[2]).toMatchObject({ status: 'failed', message: 'A is suppressed, and this step needs it.' });
-    const failed = (await evaluate(after(base(), setDimension('w', '0 mm')))).steps;
+    const failed = (await evaluate(edited(base(), setDimension('w', '0 mm')))).steps;
     expect(failed[2]!.message).toBe('A has a fault of its own, and this step needs it.');
-    const later = (await evaluate(after(base(), setSlot('p', 'a', 'after', ['b'])))).steps;
+    const later = (await evaluate(edited(base(), setSlot('p', 'a', 'after', ['b'])))).steps;
     expect(later[0]!.message).toBe('B comes after this step; move it before, or choose another.');
-    const gone = after(base(), setSlot('p', 'c', 'after', ['b']), deleteStep('p', 'b'));
+    const gone = edited(base(), setSlot('p', 'c', 'after', ['b']), deleteStep('p', 'b'));
     expect((await evaluate(gone)).steps[1]!.message).toMatch(/^A step this step uses was deleted/);
   });
 
@@ -245,11 +240,11 @@ describe('a step', () => {
       expect(steps[0]!.message).toBeNull();
     }
     made.length = 0;
-    const renamed = (await evaluate(after(base(), renameStep('p', 'a', 'Other')))).steps[1]!;
+    const renamed = (await evaluate(edited(base(), renameStep('p', 'a', 'Other')))).steps[1]!;
     expect(renamed.message).toBe('Beside Other.');
     expect(made).toEqual(['b']);
     also = () => ({ note: 'First.', tells: 'Seven.' });
-    const told = (await evaluate(after(base(), setSlot('p', 'b', 'tall', true)))).steps[1]!;
+    const told = (await evaluate(edited(base(), setSlot('p', 'b', 'tall', true)))).steps[1]!;
     expect(told).toMatchObject({ message: 'First.', tells: 'Seven.' });
   });
 });

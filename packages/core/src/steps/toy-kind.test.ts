@@ -4,8 +4,9 @@ import { z } from 'zod';
 import {
   addDimension, addPart, addStep, applyEdit, copyStep, declareStep, deleteStep, editOf, emptyDesign, Ledger, numbersOf,
   PartEvaluator, readDesign, readingOf, registerStep, renameStep, sentenceOf, setDimension, setSlot, slotsOf, stepKinds, usersOfStep, writeDesign,
-  type Design, type Edit, type Step, type StepKind,
+  type Design, type Step, type StepKind,
 } from '../index.ts'; // prettier-ignore
+import { edited } from '../commands/edited.ts';
 import { nameOf } from '../names/name.ts';
 import { choice } from '../slots/choice/choice.ts';
 import { count } from '../slots/count/count.ts';
@@ -52,14 +53,8 @@ const kernel = {
 } as unknown as SolidKernel; // prettier-ignore
 
 const toy: Step = { kind: 'toy', name: 'Toy 1', size: 'wide / 2', often: '3', look: 'plain' };
-const after = (design: Design, ...edits: Edit[]): Design =>
-  edits.reduce((now, e) => {
-    const outcome = applyEdit(now, e);
-    if (!outcome.ok) throw new Error(outcome.message);
-    return outcome.design;
-  }, design);
 const base = () =>
-  after(emptyDesign('Toys'), addDimension('w', { name: 'wide', value: '10 mm' }), addPart('p', 'Part'), addStep('p', 't', toy)); // prettier-ignore
+  edited(emptyDesign('Toys'), addDimension('w', { name: 'wide', value: '10 mm' }), addPart('p', 'Part'), addStep('p', 't', toy)); // prettier-ignore
 const evaluator = new PartEvaluator(kernel);
 const evaluate = (d: Design) => evaluator.evaluate(d, Ledger.of(d), 'p');
 
@@ -75,7 +70,7 @@ describe('a kind of step declared in one file', () => {
     expect(design.parts.p!.steps.t!.size).toBe('$w / 2');
     const words = sentenceOf(design.parts.p!.steps.t!, readingOf(design, 'p', 't', ledger));
     expect(words.map((p) => ('text' in p ? p.text : p.label)).join(' ')).toBe('Toy wide / 2 times 3 plainly');
-    const loud = after(design, setSlot('p', 't', 'look', 'loud')).parts.p!;
+    const loud = edited(design, setSlot('p', 't', 'look', 'loud')).parts.p!;
     expect(sentenceOf(loud.steps.t!, readingOf({ ...design, parts: { p: loud } }, 'p', 't', ledger)).at(-1)).toMatchObject({ kind: 'text', label: '“TOY”' }); // prettier-ignore
   });
 
@@ -86,23 +81,23 @@ describe('a kind of step declared in one file', () => {
     const begun = kind.begin({ ...from, picks: [{ kind: 'face', ref, flat: true, round: false }] });
     expect(begun).toMatchObject({ on: [ref] });
     expect(kind.begin({ ...from, picks: [{ kind: 'datum', datum: 'floor' }] })).toBeNull();
-    const design = after(base(), addStep('p', 'u', { ...begun, kind: 'toy', name: 'Toy 2' } as Step));
+    const design = edited(base(), addStep('p', 'u', { ...begun, kind: 'toy', name: 'Toy 2' } as Step));
     const on = slotsOf(design.parts.p!.steps.u!).find((s) => s.name === 'on')!;
     expect(on.slot.of.take(on.stored, { kind: 'face', ref: { name: 't:other' }, flat: true, round: false })).toHaveLength(2); // prettier-ignore
     expect(on.slot.of.take(on.stored, { kind: 'datum', datum: 'floor' })).toBeNull();
   });
 
   test('is copied, deleted and known by those that use it', () => {
-    const design = after(
+    const design = edited(
       base(),
       addStep('p', 'u', { ...toy, name: 'Toy 2', size: 'toy_1.size', on: [{ name: 't:all' }], after: ['t'] } as Step),
     );
     expect(usersOfStep(design.parts.p!, 't')).toEqual(['Toy 2']);
     const held = applyEdit(design, deleteStep('p', 't'));
     expect(held.ok ? '' : held.message).toMatch(/^Toy 1 holds a number that part\.toy_2\.size uses/);
-    const own = after(design, addStep('p', 'v', { ...toy, name: 'Toy 3', often: 'size / (1 mm)' } as Step), copyStep('p', 'v', 'v2', 'Toy 4')); // prettier-ignore
+    const own = edited(design, addStep('p', 'v', { ...toy, name: 'Toy 3', often: 'size / (1 mm)' } as Step), copyStep('p', 'v', 'v2', 'Toy 4')); // prettier-ignore
     expect(own.parts.p!.steps.v2).toMatchObject({ often: '$v2.size / (1 mm)', name: 'Toy 4' });
-    expect(after(own, deleteStep('p', 'v')).parts.p!.stepOrder).toEqual(['t', 'u', 'v2']);
+    expect(edited(own, deleteStep('p', 'v')).parts.p!.stepOrder).toEqual(['t', 'u', 'v2']);
   });
 
   test('is made once for the same slots; a new name makes nothing, a new number does', async () => {
@@ -110,22 +105,22 @@ describe('a kind of step declared in one file', () => {
     made = 0;
     const first = await evaluate(design);
     expect(first.bodies.map((b) => [b.name.text, b.facts.volume])).toEqual([['t:body', 15]]);
-    await evaluate(after(design, renameStep('p', 't', 'Renamed')));
-    await evaluate(after(design, setDimension('w', '20 / 2 mm')));
+    await evaluate(edited(design, renameStep('p', 't', 'Renamed')));
+    await evaluate(edited(design, setDimension('w', '20 / 2 mm')));
     expect(made).toBe(1);
-    expect((await evaluate(after(design, setDimension('w', '20')))).bodies[0]!.facts.volume).toBe(30);
-    await evaluate(after(design, setSlot('p', 't', 'look', 'loud')));
+    expect((await evaluate(edited(design, setDimension('w', '20')))).bodies[0]!.facts.volume).toBe(30);
+    await evaluate(edited(design, setSlot('p', 't', 'look', 'loud')));
     expect(made).toBe(3);
     await evaluate(design);
     expect(made).toBe(3);
   });
 
   test('says what is wrong with its slots in a sentence', async () => {
-    const wrong = async (often: string) => (await evaluate(after(base(), setDimension('t.often', often)))).steps[0]!;
+    const wrong = async (often: string) => (await evaluate(edited(base(), setDimension('t.often', often)))).steps[0]!;
     expect(await wrong('2.5')).toMatchObject({ status: 'failed', message: 'often comes to 2.5, which is no whole number.' }); // prettier-ignore
     expect((await wrong('0')).message).toBe('often comes to 0; it must be from 1 to 9.');
     expect((await wrong('1e9')).message).toMatch(/must be from 1 to 9/);
-    const lost = after(base(), addStep('p', 'u', { ...toy, name: 'Toy 2', on: [{ name: 'x:gone' }] } as Step));
+    const lost = edited(base(), addStep('p', 'u', { ...toy, name: 'Toy 2', on: [{ name: 'x:gone' }] } as Step));
     const outcome = (await evaluate(lost)).steps[1]!;
     expect(outcome.message).toBe('A face of the toy is no longer found: nothing that made it is there any more; pick it again.'); // prettier-ignore
     expect(outcome.doubts).toMatchObject([{ slot: 'on', how: 'lost', proposed: [{ name: 't:all' }] }]);
@@ -134,8 +129,8 @@ describe('a kind of step declared in one file', () => {
   test('its edits are commands that can be stored and run again', () => {
     const edits = [addStep('p', 'u', { ...toy, name: 'Toy 2' }), setSlot('p', 'u', 'look', 'loud'), renameStep('p', 'u', 'Loud')]; // prettier-ignore
     const stored = JSON.parse(JSON.stringify(edits.map(({ command, args }) => [command, args]))) as [string, unknown][];
-    const again = after(base(), ...stored.map(([name, args]) => editOf(name, args)));
-    expect(again).toEqual(after(base(), ...edits));
+    const again = edited(base(), ...stored.map(([name, args]) => editOf(name, args)));
+    expect(again).toEqual(edited(base(), ...edits));
     expect(() => editOf('set-slot', { part: 7 })).toThrow('The arguments of “set-slot” cannot be read.');
     expect(() => editOf('no-such', {})).toThrow('There is no command called “no-such”.');
     expect(z.json().safeParse(stored).success).toBe(true);
