@@ -85,7 +85,7 @@ test('motion', async ({ page, workplace: w }) => {
   await page.getByRole('slider', { name: 'Shaft in frame, turn' }).fill('-20');
   await expect(page.getByText('Moved, only to be looked at')).toBeVisible();
   await page.mouse.move(640, 20);
-  await page.waitForTimeout(500);
+  await expect(page.getByText('computing', { exact: true })).toHaveCount(0, { timeout: 60_000 });
   await page.screenshot({ path: `${DIRECTORY}/motion.png` });
 });
 
@@ -144,6 +144,8 @@ test('history', async ({ page, browser, workplace: w, helb }) => {
   });
   // What was is not saved, so that is not waited for.
   await expect(page.getByText('computing', { exact: true })).toHaveCount(0, { timeout: 60_000 });
+  await w.reveal('bracket_mass');
+  await expect(w.row('bracket_mass')).toContainText('0.307');
   await page.screenshot({ path: `${DIRECTORY}/history.png` });
   await elsewhere.close();
 });

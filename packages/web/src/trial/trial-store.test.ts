@@ -1,6 +1,8 @@
 import 'fake-indexeddb/auto';
 import {
   addDimension,
+  addMeasured,
+  addPart,
   addVariant,
   addVariantColumn,
   applyEdit,
@@ -52,6 +54,21 @@ beforeEach(async () => {
 
 // A page left open would go on asking for its server.
 afterEach(() => useDesign().close());
+
+test('a state of before is shown, and compared, with what the model of then reads', async () => {
+  const then = made([addPart('p', 'Part'), addMeasured('m', 'deep', { what: 'size', part: 'p', along: 'z' }, '10 mm')]);
+  const { design, trial } = await opened();
+  trial.lookBack({ revision: 1, design: then });
+  trial.read(design.design!, new Map([['m', '25 mm']]));
+  expect(design.design!.dimensions.m!.value).toBe('25 mm');
+  expect(trial.past).toMatchObject({ revision: 1, design: { dimensions: { m: { value: '25 mm' } } } });
+  // What is read of another design than the one shown is not taken.
+  trial.read(then, new Map([['m', '30 mm']]));
+  expect(design.design!.dimensions.m!.value).toBe('25 mm');
+  trial.lookBack(null);
+  expect(design.design).toBe(design.kept);
+  expect(design.kept!.dimensions.m).toBeUndefined();
+});
 
 describe('trying numbers', () => {
   test('shows what hangs on them and leaves the design as it is; dropped, nothing is left', async () => {

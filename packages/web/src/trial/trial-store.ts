@@ -145,10 +145,11 @@ export const useTrial = defineStore('trial', () => {
       if (!design.attempt) design.follow(keepReadings(readings));
       return;
     }
-    // What was is shown as it was.
-    if (past.value) return;
     const outcome = applyEdit(from, keepReadings(readings));
-    if (outcome.ok) design.instead = { ...design.instead, design: outcome.design };
+    if (!outcome.ok) return;
+    design.instead = { ...design.instead, design: outcome.design };
+    // What was may have been changed again before its readings came, and then holds those of before.
+    if (past.value) past.value = { ...past.value, design: outcome.design };
   }
 
   // An edit made elsewhere goes under what is tried here.
