@@ -137,6 +137,8 @@ test('history', async ({ page, browser, workplace: w, helb }) => {
     .click();
   await w.reveal('plate_thk');
   await expect(w.row('plate_thk')).toContainText('10 mm');
+  await expect(w.caption()).toContainText('0.376 kg');
+  await expect(w.row('bracket_mass')).toContainText('0.376');
   await page.getByRole('button', { name: 'History', exact: true }).click();
   await page.getByRole('button', { name: 'Set plate_thk to 8 mm' }).click();
   await expect(page.getByRole('region', { name: 'Compared' })).toContainText('mass of Wall bracket', {

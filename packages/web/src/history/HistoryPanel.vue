@@ -43,7 +43,8 @@ const volumes = () =>
 const look = (revision: number) =>
   attempt(async () => {
     const past = await server.state(design.id!, revision);
-    if (!trial.past) presentVolumes.value = volumes();
+    // While the present is being computed, what is there is partly of before.
+    if (!trial.past) presentVolumes.value = evaluation.busy ? new Map() : volumes();
     session.leaveSketch();
     session.notice = trial.lookBack({ revision, design: past });
   });
@@ -109,6 +110,9 @@ onBeforeUnmount(() => trial.lookBack(null));
       <p v-if="trouble" role="alert" class="pb-2 text-bad">{{ trouble }}</p>
       <div v-if="trial.past" class="mb-3 rounded-lg border border-signal p-3" role="region" aria-label="Compared">
         <p class="font-semibold">State {{ trial.past.revision }}, against the present</p>
+        <p v-if="presentVolumes.size === 0" class="text-xs text-quiet">
+          The present was still being computed, so its masses are not compared; go to the present first, and look again.
+        </p>
         <p class="mt-1 mb-2 flex gap-2">
           <button v-if="design.mayEdit" class="button primary" :disabled="busy" @click="back(trial.past.revision)">
             Go back to it
