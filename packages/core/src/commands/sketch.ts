@@ -11,7 +11,7 @@ import { Ledger } from '../ledger/ledger.ts';
 import { ChangeRefused } from '../sketch/change/ends.ts';
 import { CountRefused, matchPatterns } from '../sketch/pattern/members.ts';
 import type { SketchGeometry } from '../sketch/schema.ts';
-import { solvePositions, solveSketch } from '../sketch/solve.ts';
+import { positionsOrWhy } from '../sketch/solve.ts';
 import { asSketch, type SketchStep } from '../steps/schema.ts';
 import { clashSentence } from '../steps/sketch/clash-sentence.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
@@ -72,9 +72,7 @@ const changeSketchCommand = declareCommand({
     const after = plain(draft);
     const ledger = Ledger.of(after);
     settleSketch(draft, after, ledger, part, step, () => solvedIn(before, part, step));
-    // What it reads of itself may drive other sketches.
-    if (ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0))
-      resolveSketches(draft, ledger, null);
+    if (sketchesDrive(ledger)) resolveSketches(draft, ledger, null);
   },
 });
 
@@ -129,13 +127,12 @@ function numbersOf(ledger: Ledger, step: string): (id: string) => number {
   };
 }
 
-function positionsIn(design: Design, ledger: Ledger, part: string, step: string): SketchGeometry | null {
-  return solvePositions(design.parts[part]!.steps[step] as SketchStep, numbersOf(ledger, step));
-}
+const solvedOrWhy = (design: Design, ledger: Ledger, part: string, step: string) =>
+  positionsOrWhy(design.parts[part]!.steps[step] as SketchStep, numbersOf(ledger, step));
 
 function solvedIn(design: Design, part: string, step: string): boolean {
   try {
-    return positionsIn(design, Ledger.of(design), part, step) !== null;
+    return solvedOrWhy(design, Ledger.of(design), part, step).geometry !== null;
   } catch (error) {
     if (error instanceof EditRefused) return false;
     throw error;
@@ -155,19 +152,17 @@ function settleSketch(
   step: string,
   mustSolve: () => boolean,
 ): void {
-  let solved: SketchGeometry | null;
+  let solved: ReturnType<typeof positionsOrWhy>;
   try {
-    solved = positionsIn(design, ledger, part, step);
+    solved = solvedOrWhy(design, ledger, part, step);
   } catch (error) {
     // A sketch that had a number without value before may be edited on.
     if (error instanceof EditRefused && !mustSolve()) return;
     throw error;
   }
-  if (solved) storeGeometry(sketchStep(draft, part, step), solved);
-  else if (mustSolve()) {
-    const sketch = design.parts[part]!.steps[step] as SketchStep;
-    throw new EditRefused(clashSentence(sketch, solveSketch(sketch, numbersOf(ledger, step))));
-  }
+  if (solved.geometry) storeGeometry(sketchStep(draft, part, step), solved.geometry);
+  else if (mustSolve())
+    throw new EditRefused(clashSentence(design.parts[part]!.steps[step] as SketchStep, solved.why()));
 }
 
 /** Write positions that moved; the rest stays the same object, so that changes are small. */
@@ -207,11 +202,19 @@ export function resolveSketches(draft: Design, before: Ledger, own: string | nul
     const changed = changedSketches(was, is);
     if (changed.size === 0) return;
     for (const [step, part] of changed) matchUnlessOther(draft, part, step, own);
-    const matched = plain(draft);
+    // Of a large sketch each look at the draft is a copy.
+    const matched = [...changed].some(([step, part]) => sketchStep(design, part, step).patterns)
+      ? plain(draft)
+      : design;
     for (const [step, part] of changed) settleSketch(draft, matched, is, part, step, () => step === own);
+    if (!sketchesDrive(is)) return;
     was = is;
   }
 }
+
+/** Does what some sketch reads of itself drive anything? */
+const sketchesDrive = (ledger: Ledger) =>
+  ledger.entries.some((e) => e.measured?.of === 'sketch' && ledger.usersOf(e.ref).length > 0);
 
 /** Sketches, each with its part, of which a driving dimension reads otherwise. */
 function changedSketches(before: Ledger, after: Ledger): Map<string, string> {

@@ -54,13 +54,23 @@ function compareParts(id: string, was: Part, is: Part, changed: Changed): boolea
     for (const [i, entry] of to.entries()) {
       const twin = from[i]!;
       if (twin.ref !== entry.ref) return false;
-      if (JSON.stringify(twin) === JSON.stringify(entry)) continue;
+      const renamed = twin.path.some((word, n) => word !== entry.path[n]);
+      if (
+        !renamed &&
+        twin.expression === entry.expression &&
+        twin.kind === entry.kind &&
+        valueIn(twin) === valueIn(entry)
+      )
+        continue;
       changed.changed.set(entry.ref, entry);
-      if (twin.path.join('.') !== entry.path.join('.')) changed.renamed = true;
+      changed.renamed ||= renamed;
     }
   }
   return true;
 }
+
+/** What a sketch reads there. */
+const valueIn = ({ measured }: DimensionEntry) => (measured?.of === 'sketch' ? measured.value : null);
 
 function compareAssemblies(before: Design, after: Design, changed: Changed): boolean {
   if (before.assemblies === after.assemblies && before.assemblyOrder === after.assemblyOrder) return true;

@@ -117,8 +117,19 @@ export function ownEntry(
   };
 }
 
-/** The entries of one step: every number in its slots. */
-export function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
+const ofSteps = new WeakMap<Step, { readonly of: string; readonly entries: readonly DimensionEntry[] }>();
+
+/** The entries of one step: every number in its slots. Found once, as a large sketch is asked several times in an edit. */
+export function entriesOfStep(part: string, partWord: string, stepId: string, step: Step): readonly DimensionEntry[] {
+  const of = `${part} ${stepId} ${partWord}`;
+  const known = ofSteps.get(step);
+  if (known?.of === of) return known.entries;
+  const entries = foundIn(part, partWord, stepId, step);
+  ofSteps.set(step, { of, entries });
+  return entries;
+}
+
+function foundIn(part: string, partWord: string, stepId: string, step: Step): DimensionEntry[] {
   const stepWord = wordOf(step.name);
   return numbersOf(step).map(({ key, name, expression, kind, level, measured }) => ({
     ref: `${stepId}.${key}`,

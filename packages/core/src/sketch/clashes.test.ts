@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { clashReadings } from './clash-readings.ts';
-import { numbersIn, SAMPLE_FAMILIES } from './sample-families.ts';
+import { numbersIn, SAMPLE_FAMILIES, truss } from './sample-families.ts';
 import { isDimension, type Constraint, type SketchGeometry } from './schema.ts';
 import { solveSketch } from './solve.ts';
 import { written } from './written.ts';
@@ -87,3 +87,12 @@ test.each(Object.entries(SAMPLE_FAMILIES))(
     }
   },
 );
+
+test('a member far too long is found with the two that close its triangle, not with all that the attempt bent', () => {
+  const sketch = truss(149);
+  const { solved, clash } = solveSketch(sketch, (id) => (id === 'd70_71' ? 900 : 10));
+  expect(solved).toBe(false);
+  const others = clash.filter((id) => id !== 'd70_71').sort();
+  const closing = [['d69_70', 'd69_71'], ['d70_72', 'd71_72']]; // prettier-ignore
+  expect(closing).toContainEqual(others);
+});

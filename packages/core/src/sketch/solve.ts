@@ -128,15 +128,42 @@ function walk(
   return null;
 }
 
-/** Solved positions alone, or null when they cannot be found: for when nobody asks what is still loose. */
-export function solvePositions(sketch: SketchGeometry, dimension: (id: string) => number): SketchGeometry | null {
+/** Solved positions alone, for when nobody asks what is still loose; or why there are none, found when asked. */
+export function positionsOrWhy(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+): { readonly geometry: SketchGeometry } | { readonly geometry: null; readonly why: () => SketchSolution } {
+  const outcome = reachOrMisfit(sketch, dimension);
+  if (outcome instanceof ConstraintMisfit || !outcome.ok)
+    return { geometry: null, why: () => unmet(sketch, dimension, outcome) };
+  return { geometry: readGeometry(outcome.sketch, outcome.system) };
+}
+
+/** Solved positions, or null when they cannot be found. */
+export const solvePositions = (sketch: SketchGeometry, dimension: (id: string) => number): SketchGeometry | null =>
+  positionsOrWhy(sketch, dimension).geometry;
+
+function reachOrMisfit(sketch: SketchGeometry, dimension: (id: string) => number): Reached | ConstraintMisfit {
   try {
-    const { ok, sketch: at, system } = reach(sketch, dimension);
-    return ok ? readGeometry(at, system) : null;
+    return reach(sketch, dimension);
   } catch (error) {
-    if (error instanceof ConstraintMisfit) return null;
+    if (error instanceof ConstraintMisfit) return error;
     throw error;
   }
+}
+
+/** What stands against a sketch that was not reached. */
+function unmet(
+  sketch: SketchGeometry,
+  dimension: (id: string) => number,
+  outcome: Reached | ConstraintMisfit,
+): SketchSolution {
+  if (outcome instanceof ConstraintMisfit) return unsolved(sketch, { misfit: misfitOf(sketch, dimension, outcome) });
+  return unsolved(sketch, {
+    clash: smallestClash(sketch, dimension, RELATIVE_TOLERANCE * sketchSize(sketch), outcome),
+    iterations: outcome.iterations,
+    residual: outcome.residual,
+  });
 }
 
 /**
@@ -144,21 +171,9 @@ export function solvePositions(sketch: SketchGeometry, dimension: (id: string) =
  * @param dimension value of each dimension constraint by id, mm or rad
  */
 export function solveSketch(sketch: SketchGeometry, dimension: (id: string) => number): SketchSolution {
-  let outcome: Reached;
-  try {
-    outcome = reach(sketch, dimension);
-  } catch (error) {
-    if (error instanceof ConstraintMisfit) return unsolved(sketch, { misfit: misfitOf(sketch, dimension, error) });
-    throw error;
-  }
+  const outcome = reachOrMisfit(sketch, dimension);
+  if (outcome instanceof ConstraintMisfit || !outcome.ok) return unmet(sketch, dimension, outcome);
   const { system } = outcome;
-  if (!outcome.ok) {
-    return unsolved(sketch, {
-      clash: smallestClash(sketch, dimension, RELATIVE_TOLERANCE * sketchSize(sketch), outcome),
-      iterations: outcome.iterations,
-      residual: outcome.residual,
-    });
-  }
   const { freedoms, movingSlots, redundant } = freedomsOf(outcome);
   const saysNothing = new Set([...system.redundant, ...wholly(system, [...redundant, ...outcome.split.without])]);
   return {

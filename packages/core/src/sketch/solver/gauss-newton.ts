@@ -18,6 +18,8 @@ const LEAST_SHARE = 1 / 64;
 /** Squared sine of the angle, of a column with those before it, that rounding cannot feign. */
 const CLEAR = 1e-9;
 const MAX_ITERATIONS = 60;
+/** Where so many iterations leave more than this share of the cost, it goes nowhere: what cannot be met is soon told. */
+const [PATIENCE, HARDLY_LESS] = [10, 0.9];
 
 export interface SolveSummary {
   readonly converged: boolean;
@@ -64,7 +66,12 @@ export class GaussNewton {
     let damping = leastDamping;
     let iterations = 0;
     let stalled = 0;
+    let was = cost;
     while (iterations < MAX_ITERATIONS && largest(rows.residual) > tolerance && stalled < 3) {
+      if (iterations > 0 && iterations % PATIENCE === 0) {
+        if (cost > HARDLY_LESS * was) break;
+        was = cost;
+      }
       iterations++;
       if (!this.computeStep(damping, weights)) {
         damping = Math.max(damping * 100, 1e-7);
