@@ -13,10 +13,11 @@ import {
 import type { Page } from '@playwright/test';
 import { startFrameBrowser } from './browser.ts';
 import { HelbServer } from '../e2e/helb-server.ts';
-import { growth, report, time } from './measure.ts';
+import { growth, report, time, within } from './measure.ts';
 
 const SIZES = [500, 1000, 5000, 10_000];
 const LARGE = 5000;
+const RENAMES = 5;
 const SCROLLED_S = 4;
 
 /** Each uses two before it, so that all hang on the first and few on the last. */
@@ -139,14 +140,18 @@ async function onThePage(): Promise<void> {
   await page.getByLabel('Find a name or a value').pressSequentially('length_49', { delay: 60 });
   await page.waitForTimeout(500);
   report('dimensions', 'page: longest task while searching', LARGE, await longest(page), 'ms');
-  await page.getByLabel('Find a name or a value').fill('length_5');
-  const row = page.locator('[data-ledger=length_5]');
-  await row.getByText('length_5', { exact: true }).dblclick();
-  await page.keyboard.type('renamed');
-  await longest(page);
-  await page.keyboard.press('Enter');
-  await page.waitForTimeout(800);
-  report('dimensions', 'page: longest task when renamed', LARGE, await longest(page), 'ms');
+  const renamed: number[] = [];
+  for (let i = 5; i < 5 + RENAMES; i++) {
+    await page.getByLabel('Find a name or a value').fill(`length_${i}`);
+    await page.locator(`[data-ledger=length_${i}]`).getByText(`length_${i}`, { exact: true }).dblclick();
+    await page.keyboard.type(`renamed_${i}`);
+    await longest(page);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(800);
+    renamed.push(await longest(page));
+  }
+  report('dimensions', 'page: longest task when renamed, median', LARGE, within(renamed, 0.5), 'ms');
+  report('dimensions', 'page: longest task when renamed, at the first', LARGE, renamed[0]!, 'ms');
 }
 
 function watchLongTasks(): void {

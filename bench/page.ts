@@ -1,11 +1,16 @@
 /** The page on a warm server: first picture of the demo, and the page's thread while it evaluates. */
 import { HelbServer } from '../e2e/helb-server.ts';
-import { emptyDesign, emptyPart } from '@helb/core';
+import { applyEdit, emptyDesign, emptyPart, Ledger, PartEvaluator, PartPainter, readDesign, setDimension } from '@helb/core'; // prettier-ignore
+import { loadKernel } from '@helb/kernel';
+import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import { truss } from '../packages/core/src/sketch/sample-families.ts';
 import { startBrowser, startFrameBrowser } from './browser.ts';
-import { report } from './measure.ts';
+import { report, within } from './measure.ts';
 
 const RUNS = 5;
+/** Turns of a dial that count, after those that warm up. */
+const [DIALS, WARM] = [12, 8];
 const DRAGS = 3;
 const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1]!;
 
@@ -16,13 +21,15 @@ const frames = await startFrameBrowser();
 try {
   const projects = (await (await fetch(`${helb.url}/api/projects`)).json()) as { id: string }[];
   const { designs } = (await (await fetch(`${helb.url}/api/projects/${projects[0]!.id}/designs`)).json()) as {
-    designs: { id: string }[];
+    designs: { id: string; name: string }[];
   };
+  const demo = designs.find((d) => d.name === 'Roof-vent opener')!;
   const first: number[] = [];
   const longest: number[] = [];
+  const dialed: number[] = [];
   for (let i = 0; i < RUNS; i++) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${helb.url}/designs/${designs[0]!.id}`);
+    await page.goto(`${helb.url}/designs/${demo.id}`);
     await page.locator('[data-testid=caption]:has-text("kg")').waitFor();
     first.push(await page.evaluate(() => performance.now()));
     await page.locator('[data-testid=stage]').waitFor();
@@ -35,6 +42,7 @@ try {
     };
     await set(700, '× 152 mm');
     await page.waitForTimeout(3000);
+    if (i === 0) dialed.push(...(await dialsOnPage(page)));
     await page.evaluate(() => {
       const seen: number[] = [];
       (window as unknown as { longTasks: number[] }).longTasks = seen;
@@ -89,11 +97,64 @@ try {
   );
   report('page', 'first picture of the demo, median', RUNS, median(first), 'ms');
   report('page', 'first picture of the demo, worst', RUNS, Math.max(...first), 'ms');
+  const inNode = await dialsInNode();
+  report('page', 'one dial of the demo to its picture on the page, median', dialed.length, within(dialed, 0.5), 'ms');
+  report('page', 'the same in Node on one object, median', inNode.length, within(inNode, 0.5), 'ms');
+  report('page', 'one dial: page to Node', DIALS, within(dialed, 0.5) / within(inNode, 0.5), 'ratio');
   report('page', 'longest task on the page while evaluating, median', RUNS, median(longest), 'ms');
 } finally {
   await browser.close();
   await frames.close();
   await helb.stop();
+}
+
+/** A dial turned again and again: from the Enter that sets it to the first frame after its last picture came, ms. */
+async function dialsOnPage(page: Page): Promise<number[]> {
+  const times: number[] = [];
+  for (let i = 0; i < DIALS + WARM; i++) {
+    const value = 500 + 5 * i;
+    await page.locator('[data-ledger=vent_length] button', { hasText: 'mm' }).click();
+    await page.keyboard.type(String(value));
+    const taken = page.evaluate(
+      (shown) =>
+        new Promise<number>((done) => {
+          let pressed = 0;
+          addEventListener('keydown', () => (pressed = performance.now()), { capture: true, once: true });
+          const caption = document.querySelector('[data-testid=caption]')!;
+          new MutationObserver((_, seen) => {
+            if (!caption.textContent!.includes(shown)) return;
+            seen.disconnect();
+            requestAnimationFrame((now) => done(now - pressed));
+          }).observe(caption, { childList: true, subtree: true, characterData: true });
+        }),
+      `× ${value / 5 + 12} mm`,
+    );
+    await page.keyboard.press('Enter');
+    times.push(await taken);
+    await page.waitForTimeout(400);
+  }
+  return times.slice(WARM);
+}
+
+/** The same edits, the part on the stage evaluated and painted. */
+async function dialsInNode(): Promise<number[]> {
+  const kernel = await loadKernel();
+  const [evaluator, painter] = [new PartEvaluator(kernel), new PartPainter(kernel)];
+  const read = readDesign(readFileSync('demo/roof-vent-opener.helb.json', 'utf8'));
+  if (!read.ok) throw new Error(read.message);
+  let { design } = read;
+  const [part] = design.partOrder;
+  const times: number[] = [];
+  for (let i = 0; i < DIALS + WARM; i++) {
+    const start = performance.now();
+    const made = applyEdit(design, setDimension('vent_length', `${500 + 5 * i} mm`));
+    if (!made.ok) throw new Error(made.message);
+    design = made.design;
+    painter.paint(await evaluator.evaluate(design, Ledger.of(design), part!));
+    times.push(performance.now() - start);
+    for (const other of design.partOrder.slice(1)) await evaluator.evaluate(design, Ledger.of(design), other);
+  }
+  return times.slice(WARM);
 }
 
 interface Drag {

@@ -58,6 +58,18 @@ const counted = new WeakMap<object, ReadonlyMap<string, number>>();
 
 /** How many other numbers hang on each, directly or through others. */
 export function influences(ledger: Ledger): ReadonlyMap<string, number> {
+  const steps = influenceSteps(ledger);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** Rows counted between two looks up. */
+const AT_ONCE = 250;
+
+/** The same in steps, each soon done. */
+export function* influenceSteps(ledger: Ledger): Generator<undefined, ReadonlyMap<string, number>> {
   const users = ledger.usersOfAll();
   const known = counted.get(users);
   if (known) return known;
@@ -75,6 +87,7 @@ export function influences(ledger: Ledger): ReadonlyMap<string, number> {
     let count = 0;
     for (let w = 0; w < words; w++) if (below[row + w] !== 0) count += bitsIn(below[row + w]!);
     counts.set(entries[i]!.ref, count);
+    if (counts.size % AT_ONCE === 0) yield;
   }
   counted.set(users, counts);
   return counts;

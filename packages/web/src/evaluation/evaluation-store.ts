@@ -96,7 +96,8 @@ export const useEvaluation = defineStore('evaluation', () => {
   function request(design: Design, focus: Request['focus'], active: string | null): void {
     waiting = { design, focus, active };
     trouble.value = null;
-    if (!running) void next();
+    // In a task of its own: the edit is shown first.
+    if (!running) setTimeout(() => !running && void next());
     else void remote?.cancel();
   }
 

@@ -85,6 +85,13 @@ const virtual = useVirtualizer(
     getItemKey: (i: number) => lines.value[i]!.key,
     estimateSize: (i: number) => heightOf(lines.value[i]!),
     overscan: 3,
+    // When it has been laid out; asked for at once, the page would be laid out anew for each row.
+    measureElement: (row: HTMLElement, seen?: ResizeObserverEntry) => {
+      const box = seen?.borderBoxSize[0];
+      if (box) return Math.round(box.blockSize);
+      const at = Number(row.dataset.index);
+      return virtual.value.itemSizeCache.get(lines.value[at]!.key) ?? heightOf(lines.value[at]!);
+    },
   })),
 );
 const items = computed(() => virtual.value.getVirtualItems());

@@ -1,6 +1,7 @@
 /** What the ledger shows and in what order. */
 import {
   influences,
+  influenceSteps,
   numbersTypedTwice,
   unusedDimensions,
   type Design,
@@ -119,7 +120,7 @@ export function* lineSteps(design: Design, ledger: Ledger, wanted: Wanted): Gene
     }
     ledger.usersOfAll();
     yield;
-    if (wanted.sort === 'influence') influences(ledger);
+    if (wanted.sort === 'influence') yield* influenceSteps(ledger);
     yield;
   }
   const [matches, keeps] = [matcher(ledger, wanted.query), kept(ledger, wanted.filter)];
