@@ -15,7 +15,10 @@ export function differences(before: unknown, after: unknown, path: (string | num
   const patches: Patch[] = [];
   for (const key of Object.keys(before))
     if (!Object.hasOwn(after, key)) patches.push({ op: 'remove', path: [...path, key] });
-  for (const [key, value] of Object.entries(after)) {
+  for (const key of Object.keys(after)) {
+    const value = after[key];
+    // Most of thousands are the same.
+    if (value === before[key] && Object.hasOwn(before, key)) continue;
     if (Object.hasOwn(before, key)) patches.push(...differences(before[key], value, [...path, key]));
     else patches.push({ op: 'add', path: [...path, key], value });
   }

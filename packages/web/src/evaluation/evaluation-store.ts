@@ -96,8 +96,7 @@ export const useEvaluation = defineStore('evaluation', () => {
   function request(design: Design, focus: Request['focus'], active: string | null): void {
     waiting = { design, focus, active };
     trouble.value = null;
-    // In a task of its own: the edit is shown first.
-    if (!running) setTimeout(() => !running && void next());
+    if (!running) void next();
     else void remote?.cancel();
   }
 
