@@ -49,7 +49,8 @@ function polygons(map: RegionMap, region: Region): Vec2[][] {
     for (let h: number | undefined = first; h !== undefined;) {
       left.delete(h);
       const { primitive, t0, t1, to } = map.arrangement.halves[h]!;
-      for (let k = 0; k < STEPS; k++) loop.push(pointAt(primitive, t0 + ((t1 - t0) * k) / STEPS) as Vec2);
+      const steps = primitive.kind === 'line' ? 1 : STEPS;
+      for (let k = 0; k < steps; k++) loop.push(pointAt(primitive, t0 + ((t1 - t0) * k) / steps) as Vec2);
       h = region.halves.find((n) => left.has(n) && map.arrangement.halves[n]!.from === to);
     }
     loops.push(loop);
