@@ -42,13 +42,13 @@ function steps(width = 60, radius = 8): Record<string, Step> {
   };
 }
 
-async function evaluate(all: Record<string, Step>): Promise<PartOutcome> {
+async function evaluate(all: Record<string, Step>, evaluator = new PartEvaluator(kernel)): Promise<PartOutcome> {
   const design: Design = {
     ...emptyDesign('Test'),
     parts: { p: { ...emptyPart('Part'), steps: all, stepOrder: Object.keys(all) } },
     partOrder: ['p'],
   };
-  return new PartEvaluator(kernel).evaluate(design, Ledger.of(design), 'p');
+  return evaluator.evaluate(design, Ledger.of(design), 'p');
 }
 
 /** Reference to an edge between two faces, nearest to a place. */
@@ -131,7 +131,11 @@ describe('borrowing from the part', () => {
       addBorrowed(sketch, { kind: 'edge', edge }, loan(first.bodies, { kind: 'edge', edge }));
     const loans = Object.values(sketch.borrowed!);
     sketch.constraints.d = { kind: 'distance', of: ['p', loans[1]!.of[0]!], value: '15 mm' };
-    const grown = await evaluate({ ...steps(80, 11), t: sketch });
+    // The same who knows the sketch as it was: nothing of its own changes.
+    const evaluator = new PartEvaluator(kernel);
+    const small = await evaluate({ ...steps(), t: sketch }, evaluator);
+    expect(small.steps.at(-1)!.sketch!.solution.geometry.points.p![0]).toBeCloseTo(45, 8);
+    const grown = await evaluate({ ...steps(80, 11), t: sketch }, evaluator);
     const outcome = grown.steps.at(-1)!;
     expect(outcome).toMatchObject({ status: 'ok', message: null });
     const { geometry } = outcome.sketch!.solution;
