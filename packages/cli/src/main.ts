@@ -1,5 +1,5 @@
 /** `helb`: looks into, makes and exports design files without a page. */
-import { emptyDesign, emptyPart, inspectDesign, writeDesign, type Design } from '@helb/core';
+import { emptyDesign, emptyPart, inspectDesign, ReadingsAdrift, writeDesign, type Design } from '@helb/core';
 import { Command } from 'commander';
 import { existsSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
@@ -48,7 +48,7 @@ const program = new Command('helb').description('Look into, make and export desi
 program
   .command('inspect')
   .description(
-    'Print dimensions, sketches, steps, bodies and joints of a design; exit code 2 when a step or a joint fails.',
+    'Print dimensions, sketches, steps, bodies and joints of a design; exit code 2 when a number has no value, or a step or a joint fails.',
   )
   .argument('<file>', 'a design file')
   .option('--json', 'print data instead of text')
@@ -60,6 +60,7 @@ program
     if (options.json) console.log(JSON.stringify(inspection, null, 2));
     else printInspection(inspection);
     const failed =
+      inspection.dimensions.some((d) => d.error !== null) ||
       inspection.parts.some((p) => p.steps.some((s) => s.status === 'failed')) ||
       inspection.assemblies.some((a) => a.faults.length > 0 || a.joints.some((j) => j.status !== 'met'));
     if (failed) process.exitCode = 2;
@@ -156,7 +157,7 @@ async function run(): Promise<void> {
     if (process.env.HELB_DEBUG) throw error;
     const { message } = error as Error;
     // What is no refusal of ours is a fault of the program or of its kernel; its stack helps no designer.
-    console.error(error instanceof CliError ? message : `helb failed (${message.split('\n')[0]}); try with fewer or simpler steps, and set HELB_DEBUG=1 to see where.`); // prettier-ignore
+    console.error(error instanceof CliError || error instanceof ReadingsAdrift ? message : `helb failed (${message.split('\n')[0]}); try with fewer or simpler steps, and set HELB_DEBUG=1 to see where.`); // prettier-ignore
     process.exitCode = 1;
   }
 }

@@ -6,7 +6,7 @@ export function printInspection(inspection: Inspection): void {
   for (const d of inspection.dimensions) {
     const expression = d.expression === d.shown ? '' : `  = ${d.expression}`;
     console.log(
-      `  ${d.path.padEnd(36)} ${(d.error ? '?' : d.shown).padStart(14)}${expression}${d.error ? `  ! ${d.error}` : ''}`,
+      `  ${d.path.padEnd(36)} ${(d.error ? '?' : d.shown).padStart(14)}${expression}${d.error ? `  ! ${d.error}` : d.doubt ? `  ? ${d.doubt}` : ''}`,
     );
   }
   for (const part of inspection.parts) {
@@ -23,6 +23,7 @@ export function printInspection(inspection: Inspection): void {
       console.log(
         `  ${step.status === 'failed' ? '✗' : step.status === 'suppressed' ? '–' : '✓'} ${step.name} (${step.kind}${state})${step.message ? `: ${step.message}` : ''}`,
       );
+      for (const doubt of step.doubts) console.log(`    ? ${doubt}`);
     }
     for (const body of part.bodies) {
       const { min, max } = body.box_mm;

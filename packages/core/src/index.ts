@@ -175,7 +175,7 @@ export { dot } from './space/vector.ts';
 export type { Source } from './references/source.ts';
 export { borrowedName, isBorrowed } from './names/borrowed.ts';
 export { strayedIn, type Strayed } from './evaluation/strayed.ts';
-export { lentBy, outsideOfPart, type Lent } from './part/outside.ts';
+export { lentBy, outsideOfPart, type Lent } from './document/outside.ts';
 export { outsideOf } from './steps/slots-of.ts';
 export * from './document/outlines.ts';
 export * from './document/sheet.ts';

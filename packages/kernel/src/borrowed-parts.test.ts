@@ -1,13 +1,14 @@
 /** Parts drawn from other parts: what is borrowed stays linked, stays the other’s, and goes round in no circle. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addDimension, addJoint, addPart, addStep, assembled, deletePart, deleteStep, emptyDesign, Ledger, lentBy, lookOfOutcome, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension, setJointNumber, strayedIn,
-  suppressStep, type Design, type Edit, type Instance, type Joint, type PartLook, type PartOutcome, type Source, type Step,
+  addAssembly, addDimension, addJoint, addMeasured, addPart, addStep, applyEdit, assembled, deletePart, deleteStep, emptyDesign, inspectDesign, Ledger, lentBy, lookOfOutcome, moveInstances, PartEvaluator, pictureKey, placeInstances, refOfBody, refOfFace, setDimension, setJointNumber, settledReadings, strayedIn,
+  suppressStep, withReadings, type Design, type Edit, type Instance, type Joint, type PartLook, type PartOutcome, type Source, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, outline, rectangle, round } from './sample-parts.ts';
 
-const evaluator = new PartEvaluator(await loadKernel());
+const kernel = await loadKernel();
+const evaluator = new PartEvaluator(kernel);
 const evaluate = (design: Design, part: string) => evaluator.evaluate(design, Ledger.of(design), part);
 const at = (x: number, y: number, z: number): Instance['home'] => ({ at: [x, y, z], turn: [0, 0, 0, 1] });
 const borrow = (from: Source): Step => ({ kind: 'borrow', name: 'Borrow 1', from });
@@ -115,6 +116,27 @@ describe('bodies of another part', () => {
     );
   });
 
+  test('what is measured of who borrows drives nothing of who lends; the other way it may', async () => {
+    const design = await standing(plain);
+    const measured = (part: string) => addMeasured('m', 'volume', { what: 'volume', part }, '1 * 1 mm^3');
+    const ofRod = applyEdit(edited(design, measured('rod')), setDimension('thk', 'volume / (1 cm^2)'));
+    expect(ofRod.ok ? 'made' : ofRod.message).toBe(
+      'plate_thk → volume → plate.block.distance → plate_thk goes in a circle; give one of them a number of its own.',
+    );
+    // Nor by an edit of the recipe: the rod begins to borrow from what its volume drives already.
+    const driven = edited(plain, addStep('rod', 'rs', round(5) as Step), addStep('rod', 're', extruded('rs', '20 mm')), measured('rod'), setDimension('thk', 'volume / (1 cm^2)')); // prettier-ignore
+    const lent = edited(driven, addStep('rod', 'b', borrow({ part: 'plate' })));
+    expect(Ledger.of(lent).valueOf('thk')).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('in a circle'),
+    });
+    const ofPlate = edited(design, measured('plate'), setDimension('re.distance', 'volume / (1 cm^2)'));
+    const { design: settled, adrift } = await settledReadings(ofPlate, evaluator, kernel);
+    expect([...adrift]).toEqual([]);
+    // 60 × 40 × 8 over 100 mm².
+    expect(Ledger.of(settled).number('re.distance')).toBeCloseTo(192, 6);
+  });
+
   test('of a deleted part are told to be gone', async () => {
     const design = edited(await standing(plain), deletePart('plate'));
     expect(message(await evaluate(design, 'rod'))).toBe('The part this borrows from was deleted; choose another.');
@@ -170,6 +192,11 @@ describe('as they stand in an assembly', () => {
     const whole = edited(design, addJoint('a', 'j2', seated));
     expect(heights(await evaluate(whole, 'rod'))).toEqual([[33, 53]]);
     expect(await strayed(whole)).toEqual([]);
+    // How high it reaches lifts what it stands on: it comes to no rest, and is said to.
+    const adrift = edited(design, addStep('rod', 'fs', round(3) as Step), addStep('rod', 'fe', extruded('fs', '1 mm')), addMeasured('m', 'reach', { what: 'size', part: 'rod', along: 'z' }, '53 mm'), setDimension('lift', 'reach - 22 mm')); // prettier-ignore
+    await expect(withReadings(adrift, evaluator, kernel)).rejects.toThrow('reach reads otherwise each time, as it drives what it is measured on; give a number between a value of its own.'); // prettier-ignore
+    const { dimensions } = await inspectDesign(adrift, kernel);
+    expect(dimensions.find((d) => d.id === 'm')).toMatchObject({ value: null, error: expect.stringMatching(/^reach reads otherwise/) }); // prettier-ignore
     // Seated 3 mm off, it stands elsewhere than where it was drawn; drawn from there it does not.
     const off = edited(whole, setJointNumber('a', 'j2', 'offset', '3 mm'));
     const [astray, ...more] = await strayed(off);

@@ -1,5 +1,5 @@
 import {
-  addDimension, addMeasured, addPart, addStep, addVariant, addVariantColumn, applyEdit, deletePart, deleteStep, emptyDesign, Ledger, movedFaces,
+  addDimension, addMeasured, addPart, addStep, addVariant, addVariantColumn, applyEdit, deletePart, deleteStep, emptyDesign, inspectDesign, Ledger, movedFaces,
   nudged, PartEvaluator, readMeasure, readingsOf, setDimension, setMaterial, setVariantCell, Superseded, surveyVariant, withReadings,
   type Design, type Edit, type Measure, type PartOutcome,
 } from '@helb/core'; // prettier-ignore
@@ -141,6 +141,18 @@ describe('a measured dimension', () => {
     const settled = await withReadings(design, new PartEvaluator(kernel), kernel);
     expect(Ledger.of(settled).number('t.distance')).toBeCloseTo(45, 9);
   });
+});
+
+test('whoever inspects a design of which a number was set since reads what the model is now', async () => {
+  const design = after(
+    block,
+    addMeasured('m', 'high', { what: 'size', part: 'p', along: 'z' }, '10 mm'),
+    addDimension('twice', { name: 'twice', value: '$m * 2' }),
+    setDimension('thk', '15'),
+  );
+  const { dimensions } = await inspectDesign(design, kernel);
+  const value = (id: string) => dimensions.find((d) => d.id === id)!.value;
+  expect([value('m'), value('twice')]).toEqual([expect.closeTo(15, 9), expect.closeTo(30, 9)]);
 });
 
 describe('what a number moves', () => {

@@ -15,7 +15,7 @@ import { HERE, poseFrom, poseWithin, type Pose } from '../space/pose.ts';
 import { hashText } from '../ids/hash.ts';
 import type { BorrowedPart } from '../slots/resolving.ts';
 import type { Outside } from '../slots/slot.ts';
-import { outsideOfPart, partsIn } from '../part/outside.ts';
+import { outsideOfPart, partsIn } from '../document/outside.ts';
 import type { Source } from '../references/source.ts';
 
 /** Solved places are rounded so far, mm or parts of a turn, that the same solved again is the same. */

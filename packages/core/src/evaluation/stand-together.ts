@@ -4,7 +4,7 @@ import { lookOfOutcome } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { PartOutcome } from '../part/outcome.ts';
-import { partsIn } from '../part/outside.ts';
+import { partsIn } from '../document/outside.ts';
 import type { EvaluationHooks, PartEvaluator } from './evaluate.ts';
 
 /** As it stands at home, with nominal sizes. @throws Superseded */

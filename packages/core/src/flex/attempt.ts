@@ -5,7 +5,7 @@ import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Cure } from '../names/body.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
-import { withReadings } from '../readings/read.ts';
+import { settledReadings } from '../readings/read.ts';
 import { judgeRequirements } from '../requirements/judge.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
@@ -46,10 +46,14 @@ export async function attempt(
 ): Promise<Attempt> {
   const applied = applyEdit(design, tryDimensions(tried));
   if (!applied.ok) return { faults: [{ how: 'refused', message: applied.message }], numbers: {} };
-  const own = await withReadings(applied.design, evaluator, kernel, hooks);
+  const { design: own, faults: unread, adrift } = await settledReadings(applied.design, evaluator, kernel, hooks);
+  const [moving] = adrift;
+  if (moving !== undefined) return { faults: [{ how: 'refused', message: unread.get(moving)! }], numbers: {} };
   const ledger = Ledger.of(own);
   const faults: Fault[] = [];
   const numbers: Record<string, number> = {};
+  for (const [ref, why] of unread)
+    faults.push({ how: 'doubt', message: `${ledger.index.byReference(ref)?.path.join('.') ?? ref}: ${why}` });
   for (const part of own.partOrder) {
     const { steps, bodies } = await evaluator.evaluate(own, ledger, part, hooks);
     for (const { id, status, message, doubts, cure } of steps) {

@@ -9,7 +9,7 @@ import type { PartEvaluator } from '../evaluation/evaluate.ts';
 import { checkFit, type FitFinding, type FitHooks } from '../fit/check-fit.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { PartOutcome } from '../part/outcome.ts';
-import { partsIn } from '../part/outside.ts';
+import { partsIn } from '../document/outside.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { poseWithin } from '../space/pose.ts';
 import { dialRanges, dialText } from './dials.ts';

@@ -9,6 +9,7 @@ import type { SolidKernel, Vec3 } from '../solid/kernel.ts';
 import { asSketch } from '../steps/schema.ts';
 import { describeConstraint } from '../steps/sketch/clash-sentence.ts';
 import { inspectAssembly, type InspectedAssembly } from './inspect-assembly.ts';
+import { settledReadings } from '../readings/read.ts';
 import { kindOfPowers } from '../units/units.ts';
 
 export interface Inspection {
@@ -23,6 +24,8 @@ export interface Inspection {
     readonly kind: string | null;
     readonly shown: string;
     readonly error: string | null;
+    /** Why what it is measured on may be something else, or cannot be read and keeps its last reading. */
+    readonly doubt: string | null;
   }[];
   readonly parts: readonly {
     readonly id: string;
@@ -69,11 +72,13 @@ export interface Inspection {
   readonly assemblies: readonly InspectedAssembly[];
 }
 
+/** What the design is, with its readings true to its parts: numbers may have been set since they were read. */
 export async function inspectDesign(
-  design: Design,
+  given: Design,
   kernel: SolidKernel,
   evaluator = new PartEvaluator(kernel),
 ): Promise<Inspection> {
+  const { design, faults, adrift } = await settledReadings(given, evaluator, kernel);
   const ledger = Ledger.of(design);
   const parts: Inspection['parts'][number][] = [];
   const outcomes = new Map<string, PartOutcome>();
@@ -85,7 +90,8 @@ export async function inspectDesign(
   return {
     name: design.name,
     dimensions: ledger.entries.map((entry) => {
-      const value = ledger.valueOfEntry(entry);
+      const doubt = faults.get(entry.ref) ?? null;
+      const value = adrift.has(entry.ref) ? { ok: false as const, message: doubt!, from: 0, to: 0 } : ledger.valueOfEntry(entry); // prettier-ignore
       return {
         id: entry.ref,
         name: entry.name,
@@ -95,6 +101,7 @@ export async function inspectDesign(
         kind: value.ok ? kindOfPowers(value.quantity.powers) : null,
         shown: ledger.format(value),
         error: value.ok ? null : value.message,
+        doubt: value.ok ? doubt : null,
       };
     }),
     parts,

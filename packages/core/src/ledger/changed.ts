@@ -1,6 +1,7 @@
 /** What of the ledger an edit touched, found by comparing documents that share what did not change. */
 import type { Dimension } from '../document/dimension.ts';
 import type { Design, Part } from '../document/schema.ts';
+import { lendersOf } from '../document/outside.ts';
 import { NOTHING_SHARED, sharedIn } from '../document/shared.ts';
 import { entriesOfAssembly, entriesOfStep, ownEntry, PROJECT, wordOf, type DimensionEntry } from './entries.ts';
 
@@ -123,14 +124,21 @@ function compareDimensions(
   return true;
 }
 
-/** What is measured on a part depends on its whole recipe: on the order and presence of steps as well. */
+/**
+ * What is measured on a part depends on its whole recipe, on the order and presence of steps as well; and on those of
+ * the parts it borrows from.
+ */
 function addMeasured(before: Design, after: Design, entries: readonly DimensionEntry[], changed: Changed): void {
+  if (before.parts === after.parts) return;
+  const touched = new Map<string, boolean>();
+  const differs = (part: string) => before.parts[part] !== after.parts[part];
+  const isTouched = (part: string) => {
+    const known = touched.get(part) ?? [part, ...lendersOf(before, part), ...lendersOf(after, part)].some(differs);
+    touched.set(part, known);
+    return known;
+  };
   for (const entry of entries)
-    if (
-      entry.measured &&
-      !changed.changed.has(entry.ref) &&
-      before.parts[entry.measured.part] !== after.parts[entry.measured.part]
-    )
+    if (entry.measured && !changed.changed.has(entry.ref) && isTouched(entry.measured.part))
       changed.changed.set(entry.ref, { ...entry });
 }
 

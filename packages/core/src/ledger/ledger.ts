@@ -4,6 +4,7 @@ import { ExpressionError } from '../dimensions/lexer.ts';
 import { compileNumeric, type Numeric } from '../dimensions/numeric.ts';
 import { namesIn, parseExpression, type Expression, type Span } from '../dimensions/parser.ts';
 import { isBound, treeOf } from '../dimensions/trees.ts';
+import { lendersOf } from '../document/outside.ts';
 import type { Design } from '../document/schema.ts';
 import { formatProduct, powersOfKind, unitNamed, type QuantityKind } from '../units/units.ts';
 import { changedEntries } from './changed.ts';
@@ -198,15 +199,21 @@ export class Ledger {
     return [...refs];
   }
 
-  /** All numbers that can move what is measured: those of the part's steps up to there. */
+  /**
+   * All numbers that can move what is measured: those of the part's steps up to there, and of the parts these borrow
+   * from. Where the lenders stand is left out: it seldom hangs on all numbers there, and a circle is told for sure.
+   */
   private behind(measured: Measured): string[] {
     const steps = this.design.parts[measured.part]?.stepOrder ?? [];
     const last = measured.of === 'sketch' ? measured.step : measured.after;
-    const end = last === null ? steps.length : steps.indexOf(last) + 1;
-    const counts = new Set(steps.slice(0, end));
-    return this.entries.flatMap((e) =>
-      'step' in e.owner && counts.has(e.owner.step) && (!e.measured || e.owner.step !== last) ? [e.ref] : [],
-    );
+    const first = last === null ? steps : steps.slice(0, steps.indexOf(last) + 1);
+    const counts = new Set(first);
+    const lenders = lendersOf(this.design, measured.part, first);
+    return this.entries.flatMap(({ ref, owner, measured: reads }) => {
+      if (!('step' in owner)) return [];
+      const own = counts.has(owner.step) && (!reads || owner.step !== last);
+      return own || lenders.has(owner.part) ? [ref] : [];
+    });
   }
 
   /** An entry's expression as people read it. */

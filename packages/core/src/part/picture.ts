@@ -11,7 +11,7 @@ import type { NamedBody } from '../names/neighbours.ts';
 import type { Datum, Doubt } from '../slots/resolving.ts';
 import type { Handle } from '../steps/step.ts';
 import type { PartOutcome, StepOutcome } from './outcome.ts';
-import { outsideOfPart, partsIn } from './outside.ts';
+import { outsideOfPart, partsIn } from '../document/outside.ts';
 import { hashText } from '../ids/hash.ts';
 
 export interface BodyView {

@@ -163,28 +163,66 @@ export function readingsOf(design: Design, outcome: PartOutcome, kernel: SolidKe
 }
 
 /** Rounds after which readings that still move are given up: more than any honest chain of them. */
-const MOST_ROUNDS = 20;
+export const MOST_ROUNDS = 20;
 
-/** The design with all readings true to its parts: for programs without a page, where nothing follows up. */
+/** Readings that come to no rest; the message is for the user. */
+export class ReadingsAdrift extends Error {}
+
+/** What is said of readings that still move after `MOST_ROUNDS`. */
+export function adrift(design: Design, refs: Iterable<string>): string {
+  const ledger = Ledger.of(design);
+  const names = [...refs].map((ref) => ledger.index.byReference(ref)?.path.join('.') ?? ref);
+  const [read, drive, are] = names.length > 1 ? ['read', 'they drive', 'they are'] : ['reads', 'it drives', 'it is'];
+  return `${names.join(', ')} ${read} otherwise each time, as ${drive} what ${are} measured on; give a number between a value of its own.`;
+}
+
+export interface Settled {
+  readonly design: Design;
+  /** Why measured dimensions keep their last reading, or may be read of something else, each by its reference. */
+  readonly faults: ReadonlyMap<string, string>;
+}
+
+/** The design with its readings true to its parts, as far as they can be read, and why others are not. */
+export async function settledReadings(
+  design: Design,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+  hooks: EvaluationHooks = {},
+): Promise<Settled & { readonly adrift: ReadonlySet<string> }> {
+  let now = design;
+  for (let round = 0; ; round++) {
+    const [stale, faults] = [new Map<string, string>(), new Map<string, string>()];
+    for (const part of measuredParts(now)) {
+      const read = readingsOf(now, await evaluator.evaluate(now, Ledger.of(now), part, hooks), kernel);
+      for (const [ref, reading] of read.stale) stale.set(ref, reading);
+      for (const [ref, fault] of read.faults) faults.set(ref, fault);
+    }
+    if (stale.size === 0) return { design: now, faults, adrift: new Set() };
+    const applied = round < MOST_ROUNDS ? applyEdit(now, keepReadings(stale)) : null;
+    if (applied?.ok) {
+      now = applied.design;
+      continue;
+    }
+    const why = applied ? applied.message : adrift(now, stale.keys());
+    for (const ref of stale.keys()) faults.set(ref, why);
+    return { design: now, faults, adrift: new Set(stale.keys()) };
+  }
+}
+
+/**
+ * The design with all readings true to its parts: for programs without a page, where nothing follows up.
+ * @throws ReadingsAdrift when they come to no rest
+ */
 export async function withReadings(
   design: Design,
   evaluator: PartEvaluator,
   kernel: SolidKernel,
   hooks: EvaluationHooks = {},
 ): Promise<Design> {
-  let now = design;
-  for (let round = 0; round < MOST_ROUNDS; round++) {
-    const stale = new Map<string, string>();
-    for (const part of measuredParts(now)) {
-      const outcome = await evaluator.evaluate(now, Ledger.of(now), part, hooks);
-      for (const [ref, reading] of readingsOf(now, outcome, kernel).stale) stale.set(ref, reading);
-    }
-    if (stale.size === 0) return now;
-    const applied = applyEdit(now, keepReadings(stale));
-    if (!applied.ok) return now;
-    now = applied.design;
-  }
-  return now;
+  const settled = await settledReadings(design, evaluator, kernel, hooks);
+  const [first] = settled.adrift;
+  if (first !== undefined) throw new ReadingsAdrift(settled.faults.get(first));
+  return settled.design;
 }
 
 /** Parts on which something is measured. */

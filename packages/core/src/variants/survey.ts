@@ -1,7 +1,7 @@
 /** What becomes of a design in one of its variants. */
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { withReadings } from '../readings/read.ts';
+import { settledReadings, withReadings } from '../readings/read.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
 import type { SolidKernel } from '../solid/kernel.ts';
 import { massOf } from '../standards/materials.ts';
@@ -29,7 +29,9 @@ export async function surveyVariant(
 ): Promise<VariantSurvey> {
   const outcome = asVariant(design, variant);
   if ('message' in outcome) return { variant, refusal: outcome.message, failures: [], unkept: [], mass: null };
-  const own = await withReadings(outcome.design, evaluator, kernel, hooks);
+  const { design: own, faults, adrift } = await settledReadings(outcome.design, evaluator, kernel, hooks);
+  const [moving] = adrift;
+  if (moving !== undefined) return { variant, refusal: faults.get(moving)!, failures: [], unkept: [], mass: null };
   const failures: VariantSurvey['failures'][number][] = [];
   let mass: number | null = null;
   for (const part of own.partOrder) {

@@ -42,8 +42,9 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   /** Why measured dimensions cannot be read now, each keeping its last reading. */
   const unreadable = shallowRef<ReadonlyMap<string, string>>(new Map());
-  /** Told what measured dimensions read, where that differs from what the design holds. */
-  let hear: ((design: Design, readings: ReadonlyMap<string, string>) => void) | null = null;
+  /** Told what measured dimensions read, where that differs from what the design holds; says why it is not taken over. */
+  let hear: ((design: Design, readings: ReadonlyMap<string, string>) => ReadonlyMap<string, string> | null) | null =
+    null;
   function onReadings(listener: typeof hear): void {
     hear = listener;
   }
@@ -121,8 +122,8 @@ export const useEvaluation = defineStore('evaluation', () => {
       },
       readings(stale: ReadonlyMap<string, string>, unread: ReadonlyMap<string, string>) {
         if (remote !== own) return;
-        unreadable.value = unread;
-        if (stale.size > 0) hear?.(job.design, stale);
+        const refused = stale.size > 0 ? hear?.(job.design, stale) : null;
+        unreadable.value = refused ? new Map([...unread, ...refused]) : unread;
       },
       progress(p: Progress | null) {
         sign();

@@ -2,7 +2,7 @@
 /** Every dimension of the design: the dials first, then the design's own, then each part's. */
 import { Menu, MenuButton } from '@headlessui/vue';
 import { addDimension, influences, linkNumbers, newId, numbersTypedTwice } from '@helb/core';
-import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useVirtualizer, type Virtualizer } from '@tanstack/vue-virtual';
 import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -86,11 +86,14 @@ const virtual = useVirtualizer(
     estimateSize: (i: number) => heightOf(lines.value[i]!),
     overscan: 3,
     // When it has been laid out; asked for at once, the page would be laid out anew for each row.
-    measureElement: (row: HTMLElement, seen?: ResizeObserverEntry) => {
+    measureElement: (
+      row: HTMLElement,
+      seen: ResizeObserverEntry | undefined,
+      { itemSizeCache }: Virtualizer<HTMLElement, HTMLElement>,
+    ) => {
       const box = seen?.borderBoxSize[0];
-      if (box) return Math.round(box.blockSize);
-      const at = Number(row.dataset.index);
-      return virtual.value.itemSizeCache.get(lines.value[at]!.key) ?? heightOf(lines.value[at]!);
+      const line = lines.value[Number(row.dataset.index)]!;
+      return box ? Math.round(box.blockSize) : (itemSizeCache.get(line.key) ?? heightOf(line));
     },
   })),
 );

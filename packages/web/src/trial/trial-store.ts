@@ -1,5 +1,5 @@
 /** Trying numbers before they are kept, and looking at a variant: the design on the screen is then not the kept one. */
-import { applyEdit, asVariant, keepReadings, setDimensions, tryDimensions, type Design, type Edit } from '@helb/core';
+import { adrift, applyEdit, asVariant, keepReadings, MOST_ROUNDS, setDimensions, tryDimensions, type Design, type Edit } from '@helb/core'; // prettier-ignore
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -137,9 +137,27 @@ export const useTrial = defineStore('trial', () => {
     return show();
   }
 
-  /** What the model now reads; it belongs to the design it was read from. */
-  function read(from: Design, readings: ReadonlyMap<string, string>): void {
-    if (design.design !== from) return;
+  /** How many times in a row readings were taken over, and what came of it last. */
+  let rounds = 0;
+  let followed: Design | null = null;
+
+  /**
+   * What the model now reads; it belongs to the design it was read from. What reads otherwise again and again, as it
+   * drives what it is measured on, is left where it is. @returns why readings are not taken over, each by its dimension
+   */
+  function read(from: Design, readings: ReadonlyMap<string, string>): ReadonlyMap<string, string> | null {
+    if (design.design !== from) return null;
+    rounds = from === followed ? rounds + 1 : 1;
+    if (rounds > MOST_ROUNDS) {
+      const why = adrift(from, readings.keys());
+      return new Map([...readings.keys()].map((ref) => [ref, why]));
+    }
+    takeOver(from, readings);
+    followed = design.design;
+    return null;
+  }
+
+  function takeOver(from: Design, readings: ReadonlyMap<string, string>): void {
     if (!design.instead) {
       // What a step that is being filled would make the model read is not kept.
       if (!design.attempt) design.follow(keepReadings(readings));

@@ -1,5 +1,5 @@
 /** What a part rests on of other parts. */
-import type { Design } from '../document/schema.ts';
+import type { Design } from './schema.ts';
 import type { Outside } from '../slots/slot.ts';
 import { outsideOf } from '../steps/slots-of.ts';
 
@@ -7,6 +7,14 @@ import { outsideOf } from '../steps/slots-of.ts';
 export function outsideOfPart(design: Design, part: string): Outside[] {
   const own = design.parts[part];
   return own ? own.stepOrder.flatMap((id) => (own.steps[id]!.suppressed ? [] : outsideOf(own.steps[id]!))) : [];
+}
+
+/** Other parts whose shapes decide the shape of a part, or of its first steps: what it borrows from, through any depth. */
+export function lendersOf(design: Design, part: string, steps = design.parts[part]?.stepOrder ?? []): Set<string> {
+  const own = design.parts[part];
+  const lenders = new Set(steps.flatMap((id) => (own?.steps[id] && !own.steps[id].suppressed ? outsideOf(own.steps[id]).map((o) => o.part) : []))); // prettier-ignore
+  for (const lender of lenders) for (const next of outsideOfPart(design, lender)) lenders.add(next.part);
+  return lenders;
 }
 
 /** What another part takes of a part. */
