@@ -147,6 +147,12 @@ program
     await writeTo(file, writeDesign(design));
   });
 
+// Whoever reads what is printed may have seen enough (`helb inspect … | head`).
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code !== 'EPIPE') throw error;
+  process.exit();
+});
+
 if (isMainThread) await runWatched(new URL(import.meta.url));
 else await run();
 
