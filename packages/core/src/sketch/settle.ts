@@ -29,6 +29,9 @@ const GENTLE_DAMPING = 1;
 /** How far a stuck group is shaken, as shares of its extent. */
 const SHAKES = [0.003, 0.05];
 
+/** `gently` goes the first part of the way in small steps: slower, and for a drawing far off surer; `once` is not shaken. */
+export type Way = 'as usual' | 'gently' | 'once';
+
 /**
  * Solve one group. A drawing may stand exactly where an equation has no slope
  * (a line level that must slant): shaken a little, it may find its way.
@@ -38,13 +41,13 @@ function solveGroup(
   solver: GaussNewton,
   values: Float64Array,
   tolerance: number,
-  gently: boolean,
+  way: Way,
 ): SolveSummary {
   const { slots } = group;
   const start = slots.map((s) => values[s]!);
-  if (gently) solver.solve(values, tolerance, undefined, GENTLE_DAMPING);
+  if (way === 'gently') solver.solve(values, tolerance, undefined, GENTLE_DAMPING);
   const first = solver.solve(values, tolerance);
-  if (first.converged) return first;
+  if (first.converged || way === 'once') return first;
   const stuck = slots.map((s) => values[s]!);
   const extent = Math.max(LEAST_SIZE, Math.max(...start) - Math.min(...start));
   for (const share of SHAKES) {
@@ -97,11 +100,8 @@ export interface Settled {
   readonly stuck: readonly Group[];
 }
 
-/**
- * Settle the equations of `system` in place.
- * @param gently go the first part of the way in small steps: slower, and for a drawing far off surer
- */
-export function settle(system: System, tolerance: number, gently = false): Settled {
+/** Settle the equations of `system` in place. */
+export function settle(system: System, tolerance: number, way: Way = 'as usual'): Settled {
   const stuck: Group[] = [];
   const split = splitGroups(system);
   // A radius that came out below nothing met the equations, but is no circle.
@@ -113,7 +113,7 @@ export function settle(system: System, tolerance: number, gently = false): Settl
   let failed = false;
   const solvers = split.groups.map(({ rows, slots }) => new GaussNewton(rows, slots));
   for (const [i, group] of split.groups.entries()) {
-    const summary = solveGroup(group, solvers[i]!, system.values, tolerance, gently);
+    const summary = solveGroup(group, solvers[i]!, system.values, tolerance, way);
     iterations = Math.max(iterations, summary.iterations);
     residual = Math.max(residual, summary.residual);
     if (!summary.converged || !real(group)) stuck.push(group);

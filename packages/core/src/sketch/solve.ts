@@ -7,7 +7,8 @@ import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
 import { misfitOf, smallestClash } from './clash.ts';
 import { shakeLoose } from './shake.ts';
-import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled } from './settle.ts';
+import { neighbourhoods, only } from './near.ts';
+import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled, type Way } from './settle.ts';
 import { rankOf } from './solver/rank.ts';
 import { ConstraintMisfit } from './constraints/misfit.ts';
 import { buildSystem, readGeometry, type System } from './system.ts';
@@ -31,8 +32,8 @@ export interface SketchSolution {
   readonly residual: number;
 }
 
-/** Finest way a large change of dimensions is cut into steps. */
-const MOST_STEPS = 64;
+/** Finest way a large change of dimensions is cut into steps; in a very large sketch so many times its constraints. */
+const [MOST_STEPS, MOST_WORK] = [64, 20_000];
 
 interface Reached extends Settled {
   readonly sketch: SketchGeometry;
@@ -43,11 +44,11 @@ function reachIn(
   sketch: SketchGeometry,
   dimension: (id: string) => number,
   tolerance: number,
-  gently = false,
+  way: Way = 'as usual',
   drawn = sketch,
 ): Reached {
   const system = buildSystem(sketch, dimension, undefined, drawn);
-  return { sketch, system, ...settle(system, tolerance, gently) };
+  return { sketch, system, ...settle(system, tolerance, way) };
 }
 
 function flips(sketch: SketchGeometry, { system, ok }: Reached): boolean {
@@ -76,16 +77,31 @@ function drawnValues(sketch: SketchGeometry, system: System): Float64Array {
  */
 function reach(sketch: SketchGeometry, dimension: (id: string) => number): Reached {
   const tolerance = RELATIVE_TOLERANCE * sketchSize(sketch);
-  const direct = reachIn(sketch, dimension, tolerance);
+  const once = reachIn(sketch, dimension, tolerance, 'once');
+  if (!once.ok && disagreesNearby(sketch, dimension)) return once;
+  const direct = once.ok ? once : reachIn(sketch, dimension, tolerance);
   if (direct.system.clashing.length > 0 || !flips(sketch, direct)) return direct;
   const now = presentReadings(sketch, dimension);
-  for (let steps = 4; now.size > 0 && steps <= MOST_STEPS; steps *= 4) {
+  const most = Math.min(MOST_STEPS, Math.max(4, MOST_WORK / Object.keys(sketch.constraints).length));
+  for (let steps = 4; now.size > 0 && steps <= most; steps *= 4) {
     const stepped = walk(sketch, dimension, now, steps, tolerance);
     if (stepped) return stepped;
   }
   // From a drawing that held until a number changed, a way that steps do not find would be a jump.
   if (direct.ok || holds(sketch, (id) => now.get(id) ?? dimension(id), 1e3 * tolerance)) return direct;
-  return shakeLoose(direct, (from) => reachIn(from, dimension, tolerance, true, sketch)) ?? direct;
+  return shakeLoose(direct, (from) => reachIn(from, dimension, tolerance, 'gently', sketch)) ?? direct;
+}
+
+/** A sketch with fewer constraints is tried in all ways at once. */
+const LARGE = 40;
+
+/** Is there, in a large sketch, a small part that cannot be had even alone? Then the whole need not be tried further. */
+function disagreesNearby(sketch: SketchGeometry, dimension: (id: string) => number): boolean {
+  const most = Object.keys(sketch.constraints).length / 4;
+  if (4 * most < LARGE) return false;
+  return neighbourhoods(sketch, dimension).some(
+    (near) => near.size <= most && !reach(only(sketch, near), dimension).ok,
+  );
 }
 
 function holds(sketch: SketchGeometry, dimension: (id: string) => number, tolerance: number): boolean {
@@ -120,7 +136,7 @@ function walk(
       const from = now.get(id);
       return from === undefined ? dimension(id) : from + share * (dimension(id) - from);
     };
-    const reached = reachIn(at, i === steps ? dimension : between, tolerance, false, sketch);
+    const reached = reachIn(at, i === steps ? dimension : between, tolerance, 'as usual', sketch);
     if (flips(at, reached)) return null;
     if (i === steps) return { ...reached, sketch: at };
     at = { ...readGeometry(at, reached.system) };
