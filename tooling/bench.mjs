@@ -1,4 +1,4 @@
-/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|large|kills|assembly|sheet …]: one JSON object a line on standard output, nothing else. */
+/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|large|kills|assembly|sheet|fit …]: one JSON object a line on standard output, nothing else. */
 import { spawnSync } from 'node:child_process';
 import { checkNode, ensureCommand, installPackages, buildIfStale, orExplain } from './setup.mjs';
 
@@ -14,6 +14,7 @@ const SUITES = [
   'kills',
   'assembly',
   'sheet',
+  'fit',
 ];
 const wanted = process.argv.slice(2);
 const unknown = wanted.find((name) => !SUITES.includes(name));
