@@ -1,4 +1,4 @@
-/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|large|kills|assembly|sheet|fit …]: one JSON object a line on standard output, nothing else. */
+/** npm run bench [-- sketch|dimensions|part|recipes|edits|page|load|large|kills|assembly|sheet|fit|crowd …]: one JSON object a line on standard output, nothing else. */
 import { spawnSync } from 'node:child_process';
 import { checkNode, ensureCommand, installPackages, buildIfStale, orExplain } from './setup.mjs';
 
@@ -15,6 +15,7 @@ const SUITES = [
   'assembly',
   'sheet',
   'fit',
+  'crowd',
 ];
 const wanted = process.argv.slice(2);
 const unknown = wanted.find((name) => !SUITES.includes(name));
@@ -26,7 +27,7 @@ const run = wanted.length > 0 ? wanted : SUITES;
 await orExplain(async () => {
   checkNode();
   installPackages();
-  if (['page', 'dimensions', 'load', 'large', 'kills'].some((name) => run.includes(name))) {
+  if (['page', 'dimensions', 'load', 'large', 'kills', 'crowd'].some((name) => run.includes(name))) {
     ensureCommand('mariadbd', 'mariadb-server');
     ensureCommand('chromium', 'chromium');
     buildIfStale();

@@ -93,7 +93,7 @@ watch(
       session.traced = null;
       void project.load();
       if (design.design && design.ledger)
-        await showShared(id, design.design, design.ledger, active, evaluation.showEarlier);
+        await showShared(id, design.design, design.ledger, session.activePart, evaluation.showEarlier);
       if (evaluation.parts.size > 0) await new Promise((shown) => setTimeout(shown, FIRST_PICTURE_MS));
       kernelMayStart.value = true;
     } catch (error) {

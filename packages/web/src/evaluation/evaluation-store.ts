@@ -10,6 +10,8 @@ import type { Progress } from './progress.ts';
 /** A single kernel call that runs longer than this is ended with its worker. */
 const CALL_LIMIT_MS = 20_000;
 const SHOW_PROGRESS_AFTER_MS = 300;
+/** Pictures that come within so long are shown together. */
+const GATHER_MS = 60;
 
 interface Request {
   design: Design;
@@ -78,6 +80,7 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   /** End the worker and whatever it was doing. The design itself is not touched. */
   function restart(message: string | null): void {
+    if (running) showCame(running.design);
     worker?.terminate();
     worker = null;
     remote = null;
@@ -92,6 +95,20 @@ export const useEvaluation = defineStore('evaluation', () => {
     endAnswers?.('The geometry kernel was stopped and started again; try once more.');
     endAnswers = null;
     if (waiting) void next();
+  }
+
+  /** Pictures that came and are not shown yet: each that is shown has an assembly of it put together anew. */
+  const came = new Map<string, PartView>();
+  let soon: ReturnType<typeof setTimeout> | null = null;
+
+  function showCame(design: Design): void {
+    if (soon) clearTimeout(soon);
+    soon = null;
+    if (came.size === 0) return;
+    const known = new Map([...parts.value, ...came]);
+    for (const id of known.keys()) if (!design.parts[id]) known.delete(id);
+    came.clear();
+    parts.value = known;
   }
 
   function request(design: Design, focus: Request['focus'], active: string | null): void {
@@ -115,10 +132,9 @@ export const useEvaluation = defineStore('evaluation', () => {
       part(view: PartView) {
         sign();
         if (remote !== own) return;
-        const known = new Map(parts.value);
-        for (const id of known.keys()) if (!job.design.parts[id]) known.delete(id);
-        known.set(view.part, markRaw(view));
-        parts.value = known;
+        came.set(view.part, markRaw(view));
+        if (view.part === job.active) showCame(job.design);
+        else soon ??= setTimeout(() => showCame(job.design), GATHER_MS);
       },
       readings(stale: ReadonlyMap<string, string>, unread: ReadonlyMap<string, string>) {
         if (remote !== own) return;
@@ -137,6 +153,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     const order = [...job.design.partOrder].sort((a, b) => Number(b === job.active) - Number(a === job.active));
     try {
       const finished = await own.evaluate(job.focus, order, listener);
+      if (remote === own) showCame(job.design);
       if (finished && remote === own) complete.value = { design: job.design, parts: parts.value };
     } catch (error) {
       if (remote === own)
@@ -179,12 +196,15 @@ export const useEvaluation = defineStore('evaluation', () => {
   /** Ends a survey of variants under way. */
   const stopSurvey = (): void => void remote?.stopSurvey();
 
-  /** A picture from before, until the kernel has made its own. */
-  function showEarlier(view: PartView): void {
-    if (!parts.value.has(view.part)) parts.value = new Map(parts.value).set(view.part, markRaw(view));
+  /** Pictures from before, until the kernel has made its own. */
+  function showEarlier(views: readonly PartView[]): void {
+    const lacking = views.filter(({ part }) => !parts.value.has(part) && !came.has(part));
+    if (lacking.length > 0)
+      parts.value = new Map([...parts.value, ...lacking.map((v) => [v.part, markRaw(v)] as const)]);
   }
 
   function clear(): void {
+    came.clear();
     parts.value = new Map();
     complete.value = null;
     unreadable.value = new Map();

@@ -149,10 +149,9 @@ async function showRemembered(
   listener: EvaluationListener,
   current: () => boolean,
 ): Promise<void> {
-  for (const partId of order) {
-    const view = await recallPart(design, ledger, partId);
-    if (view && current() && !sent.has(partId)) listener.part(view);
-  }
+  // All asked for at once: the storage answers them in one go.
+  const views = await Promise.all(order.map((partId) => recallPart(design, ledger, partId)));
+  for (const view of views) if (view && current() && !sent.has(view.part)) listener.part(view);
 }
 
 const api = {

@@ -11,19 +11,22 @@ async function quietly(work: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Fetch those that still fit the design, the active part's first. */
+/** Fetch those that still fit the design: the active part's is shown first, the others together. */
 export async function showShared(
   id: string,
   design: Design,
   ledger: Ledger,
   active: string | null,
-  show: (view: PartView) => void,
+  show: (views: readonly PartView[]) => void,
 ): Promise<void> {
   await quietly(async () => {
     const kept = await server.pictures(id);
     const fitting = kept.filter(({ part, key }) => design.parts[part] && pictureKey(design, ledger, part) === key);
-    fitting.sort((a, b) => Number(b.part === active) - Number(a.part === active));
-    for (const { part, key } of fitting) show(unpack(await server.picture(id, part, key)) as PartView);
+    const fetched = async ({ part, key }: (typeof kept)[number]) => unpack(await server.picture(id, part, key)) as PartView; // prettier-ignore
+    const [first] = fitting.filter(({ part }) => part === active);
+    if (first) show([await fetched(first)]);
+    const others = await Promise.allSettled(fitting.filter((one) => one !== first).map(fetched));
+    show(others.flatMap((o) => (o.status === 'fulfilled' ? [o.value] : [])));
   });
 }
 

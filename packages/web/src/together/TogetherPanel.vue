@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** What stands in the assembly, how it is joined, and its motions, as sentences. */
-import { addRun, formatQuantity, keepPose, newId, renameAssembly, type Strayed } from '@helb/core';
-import { computed } from 'vue';
+import { addRun, formatQuantity, keepPose, newId, renameAssembly, type JointState, type Strayed } from '@helb/core';
+import { computed, useTemplateRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import LongList from '../fields/LongList.vue';
 import NameField from '../fields/NameField.vue';
 import ArrangeForm from './ArrangeForm.vue';
 import ContactRow from './ContactRow.vue';
@@ -21,11 +22,13 @@ import { useTogether } from './together-store.ts';
 const design = useDesign();
 const session = useSession();
 const together = useTogether();
+const scroller = useTemplateRef<HTMLElement>('scroller');
 
 /** Its own joints, and those within that move and are not met: these are mended where they stand. */
 const joints = computed(() => together.it?.joints.filter((j) => j.assembly === session.activeAssembly || j.fault || j.misses !== null) ?? []); // prettier-ignore
 /** Suppressed ones move nothing, and are listed to be brought back. */
 const asleep = computed(() => Object.entries(together.assembly?.joints ?? {}).filter(([, j]) => j.suppressed));
+const rest = computed(() => asleep.value.length > 0 || (together.it?.couplings.length ?? 0) > 0);
 const motions = computed(() => (together.it?.joints ?? []).flatMap((j) => j.motions.map((m) => ({ joint: j, motion: m })))); // prettier-ignore
 const coupleable = computed(() => motions.value.filter(({ joint }) => joint.assembly === session.activeAssembly));
 const runs = computed(() => Object.entries(together.assembly?.runs ?? {}));
@@ -67,20 +70,39 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
         state.text
       }}</span>
     </header>
-    <div v-if="together.it" class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-3 pb-3">
+    <div v-if="together.it" ref="scroller" class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-3 pb-3">
       <p v-for="fault in together.it.faults" :key="fault" class="text-bad" role="alert">{{ fault }}</p>
       <p v-for="one in together.strayed" :key="`${one.part} ${one.step}`" class="text-xs text-warn" role="status">
         {{ strayedWords(one) }}
         <button class="text-link underline" @click="together.settleHomes()">Draw it from here</button>
       </p>
-      <ul v-if="together.assembly!.instanceOrder.length > 0" class="flex flex-col" aria-label="What stands here">
-        <InstanceRow v-for="id in together.assembly!.instanceOrder" :key="id" :id="id" />
-      </ul>
+      <LongList
+        v-if="together.assembly!.instanceOrder.length > 0"
+        v-slot="{ item: id }"
+        :items="together.assembly!.instanceOrder"
+        :key-of="(id: string) => id"
+        :row-height="28"
+        :scroller="scroller"
+        aria-label="What stands here"
+      >
+        <InstanceRow :id="id" />
+      </LongList>
       <ArrangeForm v-if="together.arranging" :instance="together.arranging" />
       <MirrorForm v-if="together.mirroring" :instances="together.mirroring" />
       <ReplaceForm v-if="together.replacing" :key="together.replacing" :instance="together.replacing" />
-      <ol class="flex flex-col gap-2" aria-label="Joints">
-        <JointCard v-for="joint in joints" :key="joint.key" :state="joint" />
+      <LongList
+        v-if="joints.length > 0"
+        v-slot="{ item: joint }"
+        class="gap-2"
+        :items="joints"
+        :key-of="(joint: JointState) => joint.key"
+        :row-height="76"
+        :scroller="scroller"
+        aria-label="Joints"
+      >
+        <JointCard :state="joint" />
+      </LongList>
+      <ol v-if="rest" class="flex flex-col gap-2" aria-label="Suppressed joints and couplings">
         <li
           v-for="[id, joint] in asleep"
           :key="id"
@@ -91,14 +113,13 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
           <button class="ml-1 text-link underline" @click="together.wake(id)">Bring back</button>
         </li>
         <CouplingCard v-for="coupling in together.it.couplings" :key="coupling.id" :state="coupling" />
-        <li
-          v-if="joints.length === 0 && together.it.members.length > 1"
-          class="rounded-lg border border-dashed border-hairline px-3 py-2 text-center text-quiet"
-        >
-          <!-- prettier-ignore -->
-          Join parts: pick a frame on one, then on another
-        </li>
       </ol>
+      <p
+        v-if="joints.length === 0 && together.it.members.length > 1"
+        class="rounded-lg border border-dashed border-hairline px-3 py-2 text-center text-quiet"
+      >
+        Join parts: pick a frame on one, then on another
+      </p>
       <p v-if="spare > 0" class="text-xs text-quiet">
         {{ spare }} condition{{ spare === 1 ? ' says' : 's say' }} again what others say; it holds all the same.
       </p>
