@@ -260,6 +260,28 @@ test('a row held by one expression, gathered and dissolved; motions coupled, a p
     await expect(weight.getByRole('row', { name: 'Mass, kg, of one part' })).toContainText('0.0246');
     await expect(weight.getByRole('row', { name: 'Centre from the origin, mm' })).toContainText('20, 20, 0');
     await expect(weight.getByRole('row', { name: /^Largest moment/ })).toContainText('3.4');
+  });
+
+  await test.step('of a crowd the list holds what is in sight, and its last is reached', async () => {
+    await page.getByRole('button', { name: 'Pick Pin 2', exact: true }).click();
+    await w.verb('Row or ring').click();
+    await page.getByRole('spinbutton', { name: 'How many' }).fill('120');
+    await page.getByRole('textbox', { name: 'Step from one to the next' }).fill('15 mm');
+    await page.getByRole('button', { name: 'Arrange', exact: true }).click();
+    await expect.poll(() => hands.placeOf('Pin 121')).not.toEqual([]);
+    expect(await page.locator('[data-instance]').count()).toBeLessThan(70);
+    await expect(hands.instance('Pin 121')).toBeHidden();
+    const list = page.getByRole('list', { name: 'What stands here' });
+    await list.hover();
+    await expect(async () => {
+      await page.mouse.wheel(0, 600);
+      await expect(hands.instance('Pin 121')).toBeVisible({ timeout: 100 });
+    }).toPass();
+    await page.getByRole('button', { name: 'Pick Pin 121', exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Pick Pin 121', exact: true })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    );
     await w.allSaved();
   });
 });
