@@ -67,7 +67,9 @@ const rows = computed<WeightRow[] | null>(() => {
 </script>
 
 <template>
+  <!-- Above what lies over the lower stage. -->
   <WeightTable
+    class="top-14 bottom-auto!"
     v-model:turning="turning"
     :title="together.weighing!.instances ? 'Weight of the picked parts' : 'Weight'"
     :rows="rows"
