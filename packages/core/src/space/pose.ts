@@ -23,7 +23,8 @@ export function turnedBy([a, b, c, d]: Quat, [x, y, z, w]: Quat): Quat {
   ];
 }
 
-export const turnedBack = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
+/** Less from nought, so that nought stays itself. */
+export const turnedBack = ([x, y, z, w]: Quat): Quat => [0 - x, 0 - y, 0 - z, w];
 
 export function ofUnitLength([x, y, z, w]: Quat): Quat {
   // Not Math.hypot, which is ten times slower: this is called for every link of every step.
@@ -57,10 +58,10 @@ export function vectorOfTurn(turn: Quat): Vec3 {
 
 /** A direction turned along. */
 export function turned([x, y, z, w]: Quat, v: Vec3): Vec3 {
-  const u: Vec3 = [x, y, z];
-  const t = cross(u, v);
-  const tt = cross(u, t);
-  return [v[0] + 2 * (w * t[0] + tt[0]), v[1] + 2 * (w * t[1] + tt[1]), v[2] + 2 * (w * t[2] + tt[2])];
+  // Written out: mechanisms ask for it many thousand times.
+  const [a, b, c] = v;
+  const [k, l, m] = [y * c - z * b, z * a - x * c, x * b - y * a];
+  return [a + 2 * (w * k + y * m - z * l), b + 2 * (w * l + z * k - x * m), c + 2 * (w * m + x * l - y * k)];
 }
 
 export function placedAt({ at, turn }: Pose, p: Vec3): Vec3 {
@@ -70,13 +71,17 @@ export function placedAt({ at, turn }: Pose, p: Vec3): Vec3 {
 
 /** What stands so in something that itself stands at `outer`. */
 export function poseWithin(outer: Pose, inner: Pose): Pose {
-  return { at: placedAt(outer, inner.at), turn: ofUnitLength(turnedBy(outer.turn, inner.turn)) };
+  // Most of what is put together slides or turns only, and much stands at the very beginning.
+  if (outer === HERE) return inner;
+  if (inner === HERE) return outer;
+  const turn = inner.turn === NO_TURN ? outer.turn : outer.turn === NO_TURN ? inner.turn : ofUnitLength(turnedBy(outer.turn, inner.turn)); // prettier-ignore
+  return { at: placedAt(outer, inner.at), turn };
 }
 
 export function poseBack({ at, turn }: Pose): Pose {
   const back = turnedBack(turn);
   const [x, y, z] = turned(back, at);
-  return { at: [-x, -y, -z], turn: back };
+  return { at: [0 - x, 0 - y, 0 - z], turn: back };
 }
 
 /** Where `inner` stands as seen from `outer`. */
