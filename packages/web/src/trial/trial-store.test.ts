@@ -55,6 +55,24 @@ beforeEach(async () => {
 // A page left open would go on asking for its server.
 afterEach(() => useDesign().close());
 
+test('a reading that drives what it is measured on is taken over some rounds, then left, and said to come to no rest', async () => {
+  server = new StandInServer(made([addPart('p', 'Part'), addMeasured('m', 'deep', { what: 'size', part: 'p', along: 'z' }, '10 mm')])); // prettier-ignore
+  globalThis.fetch = server.fetch as never;
+  const { design, trial } = await opened();
+  const read = (mm: number) => trial.read(design.design!, new Map([['m', `${mm} mm`]]));
+  let last = 10;
+  let told: ReturnType<typeof read> = null;
+  while (told === null && last < 100) told = read(++last);
+  expect(told!.get('m')).toMatch(/^deep reads otherwise each time/);
+  expect(last).toBeGreaterThan(20);
+  expect(last).toBeLessThan(40);
+  // What was read last but one stands; an edit of one’s own begins anew.
+  expect(design.ledger!.number('m')).toBe(last - 1);
+  design.edit(addDimension('b', { name: 'b', value: '1 mm' }));
+  expect(read(7)).toBeNull();
+  expect(design.ledger!.number('m')).toBe(7);
+});
+
 test('a state of before is shown, and compared, with what the model of then reads', async () => {
   const then = made([addPart('p', 'Part'), addMeasured('m', 'deep', { what: 'size', part: 'p', along: 'z' }, '10 mm')]);
   const { design, trial } = await opened();

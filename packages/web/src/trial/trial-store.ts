@@ -153,7 +153,8 @@ export const useTrial = defineStore('trial', () => {
       return new Map([...readings.keys()].map((ref) => [ref, why]));
     }
     takeOver(from, readings);
-    followed = design.design;
+    // While a step is being filled nothing is taken over, and nothing goes round.
+    followed = design.design === from ? null : design.design;
     return null;
   }
 
