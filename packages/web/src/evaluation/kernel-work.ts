@@ -11,10 +11,12 @@ import {
   movedFaces,
   nudged,
   readMeasure,
+  ReadingsAdrift,
   readyVariant,
   standingWeight,
   surveyVariant,
   together,
+  withReadings,
   type BorrowSource,
   Superseded,
   type Design,
@@ -59,18 +61,21 @@ export function kernelWork(
   /** Counts surveys, so that a newer one, or a stop, ends the one before. */
   let surveys = 0;
 
-  async function exportDesign(format: SolidFormat, parts: readonly string[]): Promise<Uint8Array> {
+  /** On the design with its readings true: they follow an edit a moment later. @throws ReadingsAdrift */
+  async function onSettled<T>(work: (design: Design, tools: Tools) => Promise<T>): Promise<T> {
     const design = held();
-    const { kernel, evaluator } = await ready;
-    const bytes = await exclusive(() => exportParts(design, format, parts, evaluator, kernel));
+    const tools = await ready;
+    return exclusive(async () => work(await withReadings(design, tools.evaluator, tools.kernel), tools));
+  }
+
+  async function exportDesign(format: SolidFormat, parts: readonly string[]): Promise<Uint8Array> {
+    const bytes = await onSettled((design, { evaluator, kernel }) => exportParts(design, format, parts, evaluator, kernel)); // prettier-ignore
     return Comlink.transfer(bytes, [bytes.buffer]);
   }
 
   /** An assembly as it stands at home. */
   async function exportTogether(format: SolidFormat, assembly: string): Promise<Uint8Array> {
-    const design = held();
-    const { kernel, evaluator } = await ready;
-    const bytes = await exclusive(() => exportAssembly(design, assembly, format, evaluator, kernel));
+    const bytes = await onSettled((design, { evaluator, kernel }) => exportAssembly(design, assembly, format, evaluator, kernel)); // prettier-ignore
     return Comlink.transfer(bytes, [bytes.buffer]);
   }
 
@@ -82,12 +87,11 @@ export function kernelWork(
     grown: number,
     engraving: string | null,
   ): Promise<WrittenFace | string> {
-    const design = held();
-    const { kernel, evaluator } = await ready;
     try {
-      return await exclusive(() => exportFace(design, part, face, format, grown, engraving, evaluator, kernel));
+      return await onSettled((design, { evaluator, kernel }) => exportFace(design, part, face, format, grown, engraving, evaluator, kernel)); // prettier-ignore
     } catch (error) {
-      if (error instanceof ExportFailure || error instanceof KernelError) return error.message;
+      if (error instanceof ExportFailure || error instanceof KernelError || error instanceof ReadingsAdrift)
+        return error.message;
       throw error;
     }
   }
