@@ -1,7 +1,7 @@
 /** Assemblies on real parts: joined by picked frames, following their numbers, telling what cannot be. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addCoupling, copyInstances, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, correspondingSpot, deletePart, deleteStep,
+  addAssembly, addCoupling, addRun, copyInstances, driveInRun, keepPose, dissolveInstance, gatherInstances, partsCsv, partsList, poseWithin, setMaterial, weighed, type PartBulk, addDimension, addJoint, addPart, addStep, applyEdit, assembled, changeJoint, checkConsistency, correspondingSpot, deletePart, deleteStep,
   drive, emptyDesign, exploded, faultOfTouched, frameOn, freedomsOfAssembly, Ledger, lookOfOutcome, markInstances, PartEvaluator, placeInstances, placedAt, refOfEdge, refOfFace,
   removeInstances, removeJoints, setDimension, setJointNumber, type Assembled, type Body, type Design, type Edit, type Instance, type Joint, type JointEnd, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
@@ -204,6 +204,39 @@ describe('rearranged', () => {
     expect(checkConsistency(again)).toEqual([]);
     (await standing(again)).forEach((p, i) => expect(p).toEqual(near(before[i]!)));
     expect(freedomsOfAssembly(await put(again)).whole.freedoms).toBe(1);
+  });
+
+  test('what tells of it by where it stands goes on doing so: poses, runs, what is borrowed, also from farther out', async () => {
+    const borrow = { kind: 'borrow', name: 'Borrow', from: { part: 'plate', at: { assembly: 'a', own: ['i3'], other: ['i1'] } } } as unknown as Step; // prettier-ignore
+    const design = edited(
+      three(),
+      keepPose('a', 'kp', { name: 'Off', at: { i2: at(0, 0, 5), i3: at(0, 0, 6) } as never }),
+      addRun('a', 'r', 'Turn'),
+      driveInRun('a', 'r', 'd', { name: 'Pin on pin', joint: 'k', motion: 'turn', between: 'even', numbers: {} }),
+      driveInRun('a', 'r', 'd2', { name: 'Pin in bore', joint: 'j', motion: 'turn', between: 'even', numbers: {} }),
+      addStep('pin', 'pb', borrow, null),
+      addAssembly('o', 'Outer'),
+      placeInstances('o', [['ia', { of: { assembly: 'a' }, home: at(0, 0, 0), moves: true }], ['io', { of: { part: 'plate' }, home: at(0, 90, 0) }]]), // prettier-ignore
+      addJoint('o', 'oj', joint({ a: { instance: ['io'], on: rim(plate, 8) }, b: { instance: ['ia', 'i3'], on: rim(pin, 0) } } as Partial<Joint>)), // prettier-ignore
+    );
+    const told = ({ assemblies, parts }: Design) => {
+      const { a, o } = assemblies!;
+      return [
+        Object.keys(a!.poses!.kp!.at),
+        ['d', 'd2'].map((d) => a!.runs!.r!.drives[d]!.joint),
+        (parts.pin!.steps.pb as unknown as { from: { at: unknown } }).from.at,
+        o!.joints.oj!.b.instance,
+      ];
+    };
+    const gathered = edited(design, gatherInstances('a', ['i2', 'i3'], 'g', 'ig', 'Pins'));
+    expect(told(gathered)).toEqual([['ig/i2', 'ig/i3'], ['ig/k', 'j'], { assembly: 'a', own: ['ig', 'i3'], other: ['i1'] }, ['ia', 'ig', 'i3']]); // prettier-ignore
+    const again = edited(gathered, dissolveInstance('a', 'ig', [['i2', 'n2'], ['i3', 'n3']], [['k', 'nk']])); // prettier-ignore
+    expect(told(again)).toEqual([['n2', 'n3'], ['nk', 'j'], { assembly: 'a', own: ['n3'], other: ['i1'] }, ['ia', 'n3']]); // prettier-ignore
+    expect(checkConsistency(again)).toEqual([]);
+    // Kept while it was moved as one: what it is made of stands where it stood.
+    const asOne = edited(gathered, keepPose('a', 'kp', { name: 'Off', at: { ig: at(0, 0, 7) } as never }));
+    const taken = edited(asOne, dissolveInstance('a', 'ig', [['i2', 'n2'], ['i3', 'n3']], [['k', 'nk']]));
+    expect(taken.assemblies!.a!.poses!.kp!.at).toEqual({ n2: { at: gathered.assemblies!.g!.instances.i2!.home.at.map((x, i) => x + (i === 2 ? 7 : 0)), turn: expect.anything() }, n3: expect.anything() }); // prettier-ignore
   });
 
   test('a copy stands beside, joined as what it was copied from', async () => {

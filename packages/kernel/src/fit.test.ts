@@ -50,6 +50,8 @@ describe('two parts', () => {
   test('and by which way the second comes free first; where no faces look at each other that is not told', async () => {
     const [found] = await fit([['block', at(0, 0, 0)], ['block', at(15, 12, 4)]]); // prettier-ignore
     expect(found).toMatchObject({ free: { by: expect.closeTo(5, 9), towards: near([1, 0, 0]) }, pieces: [{ member: 'block0' }, { member: 'block1' }] }); // prettier-ignore
+    // Almost where the other is: it could only be taken away.
+    expect((await fit([['block', at(0, 0, 0)], ['block', at(1, 0, 0)]]))[0]).toMatchObject({ kind: 'overlap', free: null }); // prettier-ignore
     const across = turnOf([0, 1, 0], Math.PI / 2);
     expect((await fit([['disc', at(0, 0, 0)], ['disc', at(-15, 0, 15, across)]]))[0]).toMatchObject({ kind: 'overlap', free: null, pieces: null }); // prettier-ignore
   });

@@ -9,6 +9,7 @@ import { StoredPose } from '../references/stored-pose.ts';
 import { poseWithin, type Pose } from '../space/pose.ts';
 import { assemblyIn } from './assembly.ts';
 import { freeName } from './free-name.ts';
+import { reroute, type Rerouted } from './ways.ts';
 
 const stored = ({ at, turn }: Pose): z.infer<typeof StoredPose> => ({ at: [...at], turn: [...turn] });
 const first = ({ instance }: JointEnd) => instance[0] ?? '';
@@ -53,6 +54,8 @@ const gatherCommand = declareCommand({
     own.instanceOrder.push(as);
     draft.assemblies![into] = group;
     draft.assemblyOrder!.push(into);
+    const inwards: Rerouted = (rest) => (inside.has(rest[0] ?? '') ? [as, ...rest] : null);
+    reroute(draft, assembly, inwards, (rest) => (rest.length === 1 && group.joints[rest[0]!] ? [as, ...rest] : inwards(rest))); // prettier-ignore
   },
 });
 
@@ -123,6 +126,14 @@ const dissolveCommand = declareCommand({
           if (rest.length === 0) throw new EditRefused('A joint sits on the assembly as a whole; pick it anew on a part first.'); // prettier-ignore
           end.instance = [names.get(rest[0]!)!, ...rest.slice(1)];
         }
+    for (const pose of Object.values(own.poses ?? {})) {
+      // Where it stood as one, what it was made of stands within.
+      const whole = pose.at[instance];
+      if (whole) for (const id of inner.instanceOrder) pose.at[names.get(id)!] = stored(poseWithin(whole, inner.instances[id]!.home)); // prettier-ignore
+      delete pose.at[instance];
+    }
+    const outwards: Rerouted = ([way, next, ...rest]) => (way === instance && next !== undefined && names.has(next) ? [names.get(next)!, ...rest] : null); // prettier-ignore
+    reroute(draft, assembly, outwards, (rest) => (rest.length === 2 && rest[0] === instance && jointNames.has(rest[1]!) ? [jointNames.get(rest[1]!)!] : outwards(rest))); // prettier-ignore
     delete own.instances[instance];
     own.instanceOrder = own.instanceOrder.filter((id) => id !== instance);
   },

@@ -3,7 +3,7 @@ import { KernelError, type Box, type SolidBulk, type SolidHandle, type SolidKern
 import type { Body } from '../names/body.ts';
 import { transformOf } from '../space/pose.ts';
 import { opposite, type Vec3 } from '../space/vector.ts';
-import { freeingOf } from './freeing.ts';
+import { freeingOf, type Freeing } from './freeing.ts';
 import { outOfLine, type Round } from './lining-up.ts';
 import { notMirrored } from './opposite-hands.ts';
 import { endingShort, stickingOut } from './reaching.ts';
@@ -107,7 +107,8 @@ export async function checkFit(
       if (!found) continue;
       const meant = isMeant(found, faces[i]!, faces[j]!);
       if (found.kind === 'overlap' && !meant) {
-        const free = freeingOf(faces[i]!, faces[j]!);
+        const way = freeingOf(faces[i]!, faces[j]!);
+        const free = way && isCure(way, boxes[i]!, boxes[j]!) ? way : null;
         const pieces = free && ([piece(free.one), piece(free.other)] as const);
         findings.push({ ...found, free: free && { by: free.by, towards: free.towards }, pieces });
       } else findings.push(meant ? { ...(found as Extract<FitFinding, { wanted?: true }>), wanted: true } : found);
@@ -150,6 +151,14 @@ export async function checkFit(
   for (const { i, j, volume, at } of await notMirrored(standing, kernel, hooks.breathe))
     findings.push({ kind: 'not_mirrored', members: [standing[i]!.member.key, standing[j]!.member.key], volume, at });
   return findings;
+}
+
+/** A part that would have to go by more than this share of its own or the other’s length is taken away, not freed. */
+const MOST_FREED = 0.8;
+
+function isCure({ by, towards }: Freeing, ...boxes: readonly Box[]): boolean {
+  const long = ({ min, max }: Box) => towards!.reduce((sum, n, k) => sum + Math.abs(n) * (max[k]! - min[k]!), 0);
+  return towards === null || by <= MOST_FREED * Math.min(...boxes.map(long));
 }
 
 function solidOf(

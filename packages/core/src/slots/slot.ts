@@ -128,6 +128,8 @@ export interface SlotKind<Stored = unknown, R = unknown> {
   steps(stored: Stored): readonly string[];
   /** What it rests on of other parts. */
   outside(stored: Stored): readonly Outside[];
+  /** Ways to instances, outermost first, each within an assembly; those of a draft are changed in place. */
+  ways(stored: Stored): readonly { readonly assembly: string; readonly way: string[] }[];
   /** The same meaning other things, as a copy does, or a member of a pattern. */
   rewritten(stored: Stored, change: Rewriting): Stored;
   /** What is wrong with it in itself, as sentences that begin with `where`. */
@@ -155,6 +157,7 @@ export function slotKind<Stored, R>(
     removeNumber: () => false,
     steps: () => [],
     outside: () => [],
+    ways: () => [],
     rewritten: (stored) => stored,
     faults: () => [],
     take: () => null,

@@ -8,6 +8,7 @@ export function source(): SlotKind<Source, BorrowedPart> {
     kind: 'source',
     schema: Source,
     outside: ({ part, sketch, at }) => [{ part, assembly: at && 'assembly' in at ? at.assembly : null, sketch: sketch ?? null }], // prettier-ignore
+    ways: ({ at }) => (at && 'assembly' in at ? [at.own, at.other].map((way) => ({ assembly: at.assembly, way })) : []),
     resolve(stored, _, context) {
       const value = context.borrowed(stored);
       return { value, digest: value.digest };
