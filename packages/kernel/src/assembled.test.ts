@@ -235,7 +235,18 @@ describe('rearranged', () => {
     expect(checkConsistency(again)).toEqual([]);
     // Kept while it was moved as one: what it is made of stands where it stood.
     const asOne = edited(gathered, keepPose('a', 'kp', { name: 'Off', at: { ig: at(0, 0, 7) } as never }));
-    const taken = edited(asOne, dissolveInstance('a', 'ig', [['i2', 'n2'], ['i3', 'n3']], [['k', 'nk']]));
+    const taken = edited(
+      asOne,
+      dissolveInstance(
+        'a',
+        'ig',
+        [
+          ['i2', 'n2'],
+          ['i3', 'n3'],
+        ],
+        [['k', 'nk']],
+      ),
+    );
     expect(taken.assemblies!.a!.poses!.kp!.at).toEqual({ n2: { at: gathered.assemblies!.g!.instances.i2!.home.at.map((x, i) => x + (i === 2 ? 7 : 0)), turn: expect.anything() }, n3: expect.anything() }); // prettier-ignore
   });
 
