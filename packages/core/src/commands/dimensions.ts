@@ -244,9 +244,10 @@ const looks = new Map<string, string>();
 
 /** Names beside which a new one must stand apart. */
 function siblingNames(ledger: Ledger, entry: DimensionEntry): string[] {
-  const mine = entry.owner;
+  const { level } = entry.owner;
+  const home = JSON.stringify(entry.owner);
   return ledger.entries
-    .filter((e) => e !== entry && e.owner.level === mine.level && JSON.stringify(e.owner) === JSON.stringify(mine))
+    .filter((e) => e !== entry && e.owner.level === level && JSON.stringify(e.owner) === home)
     .map((e) => e.name);
 }
 
