@@ -4,8 +4,11 @@ import {
   dialRanges,
   faultSentence,
   faultsTogether,
+  fitAtHome,
+  fitSentence,
   flexDial,
   flexPairs,
+  formatQuantity,
   inspectDesign,
   judgeRequirements,
   PartEvaluator,
@@ -17,6 +20,7 @@ import {
   type Fault,
   type Judgement,
   type PairFault,
+  type SolidKernel,
 } from '@helb/core';
 import { watchedKernel } from './watched.ts';
 
@@ -27,6 +31,8 @@ export interface CheckReport {
   /** What of its assemblies does not stand, as sentences. */
   readonly together: readonly string[];
   readonly requirements: readonly Judgement[];
+  /** What does not fit where parts stand in each assembly, as sentences; null where it was not asked for. */
+  readonly fits: readonly string[] | null;
   readonly flex: {
     readonly dials: readonly DialFlex[];
     readonly pairs: readonly PairFault[];
@@ -35,8 +41,15 @@ export interface CheckReport {
   } | null;
 }
 
-/** @param tell told of each dial that is done, and of each pair */
-export async function checkDesign(design: Design, flexed: boolean, tell: (what: string) => void): Promise<CheckReport> {
+/**
+ * @param fit gaps below this are told, mm, with all else that does not fit; null: fits are not looked at
+ * @param tell told of each dial that is done, and of each pair
+ */
+export async function checkDesign(
+  design: Design,
+  { flexed, fit }: { readonly flexed: boolean; readonly fit: number | null },
+  tell: (what: string) => void,
+): Promise<CheckReport> {
   const kernel = await watchedKernel();
   const evaluator = new PartEvaluator(kernel);
   const trying = async (tried: Parameters<typeof attempt>[1]) => {
@@ -45,10 +58,12 @@ export async function checkDesign(design: Design, flexed: boolean, tell: (what: 
     return outcome;
   };
   const { faults } = await trying([]);
-  const requirements = judgeRequirements(await withReadings(design, evaluator, kernel));
+  const settled = await withReadings(design, evaluator, kernel);
+  const requirements = judgeRequirements(settled);
   const { assemblies } = await inspectDesign(design, kernel, evaluator);
   const together = assemblies.flatMap(faultsTogether);
-  if (!flexed) return { name: design.name, faults, together, requirements, flex: null };
+  const fits = fit === null ? null : await misfits(settled, fit, evaluator, kernel);
+  if (!flexed) return { name: design.name, faults, together, requirements, fits, flex: null };
   const { dials, left } = dialRanges(design);
   const found: DialFlex[] = [];
   for (const dial of dials) {
@@ -61,15 +76,36 @@ export async function checkDesign(design: Design, flexed: boolean, tell: (what: 
     faults,
     together,
     requirements,
+    fits,
     flex: { dials: found, pairs: await flexPairs(found, trying, faults, () => {}), left },
   };
 }
 
+/** Of every assembly; what a press fit or a gap means is none. */
+async function misfits(
+  design: Design,
+  clearance: number,
+  evaluator: PartEvaluator,
+  kernel: SolidKernel,
+): Promise<string[]> {
+  const told: string[] = [];
+  for (const id of design.assemblyOrder ?? []) {
+    const { name } = design.assemblies![id]!;
+    const { names, findings, fault } = await fitAtHome(design, id, clearance, evaluator, kernel);
+    evaluator.sweep();
+    if (fault !== null) told.push(`${name} could not be checked: ${fault}`);
+    const words = { name: (key: string) => names.get(key) ?? key, length: (mm: number) => formatQuantity(mm, 'length', design.units) }; // prettier-ignore
+    for (const f of findings) if (!('wanted' in f && f.wanted)) told.push(`${name}: ${fitSentence(f, words)}`);
+  }
+  return told;
+}
+
 /** Does everything stand, within the ranges that the design allows? */
-export function isSound({ faults, together, flex }: CheckReport): boolean {
+export function isSound({ faults, together, fits, flex }: CheckReport): boolean {
   return (
     faults.length === 0 &&
     together.length === 0 &&
+    (fits === null || fits.length === 0) &&
     (flex === null || (flex.dials.every(standsThroughout) && flex.pairs.length === 0))
   );
 }
@@ -77,12 +113,14 @@ export function isSound({ faults, together, flex }: CheckReport): boolean {
 const standsThroughout = ({ dial, below, above }: DialFlex) => dial.proposed || (below === null && above === null);
 
 /** The report as text for a terminal. */
-export function printCheck(design: Design, { faults, together, requirements, flex }: CheckReport): void {
+export function printCheck(design: Design, { faults, together, requirements, fits, flex }: CheckReport): void {
   console.log(design.name);
   for (const fault of faults) if (fault.how !== 'requirement') console.log(`  ✗ ${faultSentence(design, fault)}`);
   for (const fault of together) console.log(`  ✗ ${fault}`);
   for (const { says, holds, because } of requirements) console.log(`  ${holds ? '✓' : '✗'} ${says}  (${because})`);
   if (faults.length === 0) console.log('  ✓ every step stands');
+  for (const misfit of fits ?? []) console.log(`  ✗ ${misfit}`);
+  if (fits?.length === 0) console.log('  ✓ everything fits where it stands');
   if (!flex) return;
   for (const found of flex.dials) printDial(design, found);
   for (const { dials, at, faults } of flex.pairs) {

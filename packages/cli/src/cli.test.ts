@@ -139,7 +139,7 @@ describe('helb check', () => {
   test('a step that fails is named with its part', async () => {
     const flat = applyEdit(strip, setDimension('e.distance', '0 mm'));
     if (!flat.ok) throw new Error(flat.message);
-    const report = await checkDesign(flat.design, false, () => {});
+    const report = await checkDesign(flat.design, { flexed: false, fit: null }, () => {});
     expect(report.faults.map((f) => faultSentence(flat.design, f))).toEqual([
       'Strip, Blade: An extrude of zero makes nothing; give it a distance.',
     ]);
@@ -185,13 +185,13 @@ describe('assemblies', () => {
 
   test('are checked and exported as they stand; what cannot stand is refused in a sentence', async () => {
     const sound = await openDesign(DRIVE, []);
-    expect(isSound(await checkDesign(sound, false, () => {}))).toBe(true);
+    expect(isSound(await checkDesign(sound, { flexed: false, fit: null }, () => {}))).toBe(true);
     const file = new TextDecoder().decode(
       (await exportDesign(sound, 'step', undefined, 0, 'Vent drive')) as Uint8Array,
     );
     expect(file.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(14);
     const open = await tooShort();
-    const report = await checkDesign(open, false, () => {});
+    const report = await checkDesign(open, { flexed: false, fit: null }, () => {});
     expect([isSound(report), report.together.length > 0]).toEqual([false, true]);
     expect(report.together[0]).toMatch(/^Vent drive, .* misses by \d/);
     await expect(exportDesign(open, 'step', undefined, 0, 'Vent drive')).rejects.toThrow(/cannot all be met/);
@@ -216,6 +216,27 @@ describe('sheets', () => {
     await expect(exportSheet(own, 'pdf', 'Gone')).rejects.toThrow('No sheet is called “Gone” in this design.');
     const gone: Design = { ...own, sheets: { h: { ...sheet, of: { part: 'nothing' } } } };
     await expect(exportSheet(gone, 'pdf', 'h')).rejects.toThrow(/The part that was drawn here is no longer there/);
+  });
+});
+
+describe('fits', () => {
+  const check = (design: Design, fit: number | null) => checkDesign(design, { flexed: false, fit }, () => {});
+
+  test('of every assembly are looked at where they are asked for, gaps below a size too', async () => {
+    const design = await openDesign('demo/potting-tray.helb.json', []);
+    const sound = await check(design, 0);
+    expect(sound.fits).toEqual([]);
+    expect(isSound(sound)).toBe(true);
+    // The floor lies between them with half its play each side, a little nearer the front, as it lies slanted in its slots.
+    expect((await check(design, 0.1)).fits).toEqual(['Tray: Back and Floor are 0.085 mm apart.', 'Tray: Front and Floor are 0.065 mm apart.']); // prettier-ignore
+    // A floor as long as the box between front and back is wide: square at its ends, it leans into the front.
+    const long = await openDesign('demo/potting-tray.helb.json', [
+      { name: 'run', expression: '(depth - 6 * ply - 2 * slot_gap) / cos(tilt)' },
+      { name: 'tray_side_outline.c7', expression: '3 * ply + slot_gap' },
+    ]);
+    const leaning = await check(long, 0);
+    expect(leaning.fits).toEqual(['Tray: Front and Floor stand in each other, 879 mm³.']);
+    expect(isSound(leaning)).toBe(false);
   });
 });
 

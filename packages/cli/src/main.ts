@@ -71,16 +71,29 @@ program
   .description('Say whether a design stands and keeps its requirements; exit code 2 when it does not.')
   .argument('<file>', 'a design file')
   .option('--flex', 'also move every dial through its range, and pairs of them')
+  .option('--fit', 'also look for what does not fit where parts stand in assemblies')
+  .option('--gap <mm>', 'with --fit: tell gaps smaller than this as well', '0')
   .option('--json', 'print data instead of text')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
-  .action(async (file: string, options: { flex?: boolean; json?: boolean; variant?: string; set: SetOption[] }) => {
-    const design = await openWanted(file, options);
-    const report = await checkDesign(design, options.flex ?? false, (what) => console.error(`moving ${what} …`));
-    if (options.json) console.log(JSON.stringify(report, null, 2));
-    else printCheck(design, report);
-    if (!isSound(report)) process.exitCode = 2;
-  });
+  .action(
+    async (
+      file: string,
+      options: { flex?: boolean; fit?: boolean; gap: string; json?: boolean; variant?: string; set: SetOption[] },
+    ) => {
+      const gap = Number(options.gap);
+      if (!(gap >= 0)) throw new CliError(`--gap takes a length in mm, not “${options.gap}”.`);
+      const design = await openWanted(file, options);
+      const report = await checkDesign(
+        design,
+        { flexed: options.flex ?? false, fit: options.fit ? gap : null },
+        (what) => console.error(`moving ${what} …`),
+      );
+      if (options.json) console.log(JSON.stringify(report, null, 2));
+      else printCheck(design, report);
+      if (!isSound(report)) process.exitCode = 2;
+    },
+  );
 
 program
   .command('export')

@@ -141,6 +141,7 @@ export { linkBoxes } from './fit/link-boxes.ts';
 export * from './assembly/freedoms.ts';
 export * from './assembly/look.ts';
 export * from './fit/check-fit.ts';
+export * from './fit/words.ts';
 export * from './fit/standing.ts';
 export * from './fit/cure.ts';
 export {
@@ -152,6 +153,7 @@ export {
   type Traveller,
 } from './fit/through-motion.ts';
 export * from './fit/gaps-along.ts';
+export * from './flex/fit-at-home.ts';
 export * from './flex/fit-over-dials.ts';
 export * from './assembly/members.ts';
 export * from './standards/fits.ts';

@@ -1,12 +1,11 @@
 /** The fit check as the page runs it: as it stands, on the way of a motion, or with the dials at their ends. */
-import { formatQuantity, leavingGuides, namedBody, travelOf, wayOfMotion, type FitFinding, type JointMotion, type Station } from '@helb/core'; // prettier-ignore
+import { fitSentence, formatQuantity, leavingGuides, motionSentence, namedBody, travelOf, wayOfMotion, type FitFinding, type JointMotion, type Station } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { breather } from './breather.ts';
-import { fitSentence, motionSentence } from './fit-words.ts';
 import { MOTION_NAMES } from './joint-words.ts';
 import { useRuns } from './runs-store.ts';
 import { rangeOfMotion, useTogether } from './together-store.ts';

@@ -1,7 +1,10 @@
 /** What does not fit, in sentences. */
-import type { FitFinding, MotionFinding, Vec3 } from '@helb/core';
+import type { Vec3 } from '../space/vector.ts';
+import type { FitFinding } from './check-fit.ts';
+import type { MotionFinding } from './through-motion.ts';
 
-interface Words {
+/** How what is found is written. */
+export interface FitWords {
   /** Of a member, by its key. */
   name(key: string): string;
   /** mm as people read it. */
@@ -12,14 +15,19 @@ const way = (towards: Vec3): string =>
   towards.flatMap((n, i) => (Math.abs(n) > 0.05 ? [`${n > 0 ? '+' : '−'}${'xyz'[i]}`] : [])).join(' ');
 const volume = (mm3: number): string => `${Number(mm3.toPrecision(3))} mm³`;
 
-function freed(free: Extract<FitFinding, { kind: 'overlap' }>['free'], other: string, length: Words['length']): string {
+function freed(
+  free: Extract<FitFinding, { kind: 'overlap' }>['free'],
+  other: string,
+  length: FitWords['length'],
+): string {
   if (!free) return '';
   return free.towards
     ? ` ${length(free.by)} towards ${way(free.towards)}, ${other} would be free.`
     : ` The one is ${length(free.by)} too large across for the bore of the other.`;
 }
 
-export function fitSentence(f: FitFinding, { name, length }: Words): string {
+/** A finding as a sentence. */
+export function fitSentence(f: FitFinding, { name, length }: FitWords): string {
   const [a, b] = f.members.map(name);
   switch (f.kind) {
     case 'overlap':
@@ -47,8 +55,8 @@ export function fitSentence(f: FitFinding, { name, length }: Words): string {
   }
 }
 
-/** @param at where on the way, as people read it */
-export function motionSentence(f: MotionFinding, at: string, { name, length }: Words): string {
+/** What is found on the way, as a sentence. @param at where on the way, as people read it */
+export function motionSentence(f: MotionFinding, at: string, { name, length }: FitWords): string {
   const [a, b] = f.members.map(name);
   switch (f.kind) {
     case 'runs_into':
