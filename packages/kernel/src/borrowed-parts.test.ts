@@ -130,6 +130,9 @@ describe('bodies of another part', () => {
       ok: false,
       message: expect.stringContaining('in a circle'),
     });
+    // Of a part of which a sketch alone is borrowed, what comes after that may be driven.
+    const layout = edited(plain, addStep('rod', 'b', borrow({ part: 'plate', sketch: 's' })), addStep('rod', 're', extruded('b', '20 mm')), measured('rod'), setDimension('e.distance', 'volume / (100 cm^2)')); // prettier-ignore
+    expect((await settledReadings(layout, evaluator, kernel)).design.dimensions.m!.value).toBe('48000 * 1 mm^3');
     const ofPlate = edited(design, measured('plate'), setDimension('re.distance', 'volume / (1 cm^2)'));
     const { design: settled, adrift } = await settledReadings(ofPlate, evaluator, kernel);
     expect([...adrift]).toEqual([]);

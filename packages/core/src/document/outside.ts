@@ -9,12 +9,30 @@ export function outsideOfPart(design: Design, part: string): Outside[] {
   return own ? own.stepOrder.flatMap((id) => (own.steps[id]!.suppressed ? [] : outsideOf(own.steps[id]!))) : [];
 }
 
-/** Other parts whose shapes decide the shape of a part, or of its first steps: what it borrows from, through any depth. */
-export function lendersOf(design: Design, part: string, steps = design.parts[part]?.stepOrder ?? []): Set<string> {
-  const own = design.parts[part];
-  const lenders = new Set(steps.flatMap((id) => (own?.steps[id] && !own.steps[id].suppressed ? outsideOf(own.steps[id]).map((o) => o.part) : []))); // prettier-ignore
-  for (const lender of lenders) for (const next of outsideOfPart(design, lender)) lenders.add(next.part);
-  return lenders;
+/** What of other parts decides the shape of a part, or of its first steps, through any depth of borrowing. */
+export interface Lenders {
+  readonly parts: ReadonlySet<string>;
+  /** Their steps: of a sketch that is borrowed, those up to it. */
+  readonly steps: ReadonlySet<string>;
+}
+
+export function lendersOf(design: Design, part: string, first = design.parts[part]?.stepOrder ?? []): Lenders {
+  const [parts, steps] = [new Set<string>(), new Set<string>()];
+  const take = (of: string, order: readonly string[]): void => {
+    for (const id of order) {
+      const step = design.parts[of]?.steps[id];
+      if (!step || step.suppressed) continue;
+      for (const { part: other, sketch } of outsideOf(step)) {
+        const lent = design.parts[other]?.stepOrder ?? [];
+        const fresh = lent.slice(0, sketch ? lent.indexOf(sketch) + 1 : undefined).filter((s) => !steps.has(s));
+        parts.add(other);
+        for (const s of fresh) steps.add(s);
+        take(other, fresh);
+      }
+    }
+  };
+  take(part, first);
+  return { parts, steps };
 }
 
 /** What another part takes of a part. */

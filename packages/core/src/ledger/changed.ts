@@ -133,7 +133,8 @@ function addMeasured(before: Design, after: Design, entries: readonly DimensionE
   const touched = new Map<string, boolean>();
   const differs = (part: string) => before.parts[part] !== after.parts[part];
   const isTouched = (part: string) => {
-    const known = touched.get(part) ?? [part, ...lendersOf(before, part), ...lendersOf(after, part)].some(differs);
+    const known =
+      touched.get(part) ?? [part, ...lendersOf(before, part).parts, ...lendersOf(after, part).parts].some(differs);
     touched.set(part, known);
     return known;
   };

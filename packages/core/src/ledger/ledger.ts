@@ -208,11 +208,11 @@ export class Ledger {
     const last = measured.of === 'sketch' ? measured.step : measured.after;
     const first = last === null ? steps : steps.slice(0, steps.indexOf(last) + 1);
     const counts = new Set(first);
-    const lenders = lendersOf(this.design, measured.part, first);
+    const lent = lendersOf(this.design, measured.part, first).steps;
     return this.entries.flatMap(({ ref, owner, measured: reads }) => {
       if (!('step' in owner)) return [];
       const own = counts.has(owner.step) && (!reads || owner.step !== last);
-      return own || lenders.has(owner.part) ? [ref] : [];
+      return own || lent.has(owner.step) ? [ref] : [];
     });
   }
 
