@@ -30,7 +30,7 @@ test('a tilted ply tray is laid on two boards, follows its numbers, is moved by 
     await panel.getByLabel('Height', { exact: true }).fill('length - 20 mm');
     await panel.getByLabel('Height', { exact: true }).press('Enter');
     await expect(totals).toContainText('5 pieces on 2 boards');
-    await expect(panel.getByRole('article', { name: 'Floor' })).toContainText('420 × 225.1 × 6');
+    await expect(panel.getByRole('article', { name: 'Floor' })).toContainText('420 × 225.06 × 6');
   });
 
   await test.step('another thickness of ply is followed by slots and tabs; a wide cut closes nothing', async () => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What needs a look anywhere in the design: steps that fail, references not found for sure, requirements not kept, dials that fail. */
+/** What needs a look anywhere in the design: steps that fail, references not found for sure, measures that cannot be read, requirements not kept, dials that fail. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { faultSentence, judgeRequirements, shownValue } from '@helb/core';
 import { computed } from 'vue';
@@ -32,6 +32,12 @@ const ofSteps = computed(() =>
     });
   }),
 );
+const ofMeasures = computed(() =>
+  [...evaluation.unreadable].flatMap(([ref, text]): Finding[] => {
+    const entry = design.ledger?.index.byReference(ref);
+    return entry ? [{ where: entry.path.join('.'), text, show: () => void (session.traced = ref) }] : [];
+  }),
+);
 const openFlex = () => void (session.showFlex = true);
 const ofRequirements = computed(() =>
   (design.design ? judgeRequirements(design.design) : [])
@@ -59,7 +65,7 @@ const ofDials = computed(() =>
         ),
       ),
 );
-const findings = computed(() => [...ofSteps.value, ...ofRequirements.value, ...ofDials.value]);
+const findings = computed(() => [...ofSteps.value, ...ofMeasures.value, ...ofRequirements.value, ...ofDials.value]);
 
 function show(part: string, step: string): void {
   session.openPart(part);
