@@ -41,10 +41,12 @@ export function useKernelAnswer<T>({ open, isThere, ask, stop, says, word }: Ker
     const [id, now] = [open(), design.design];
     if (!id || !now || !isThere(now, id)) return;
     const begun = performance.now();
+    // What is told on the way comes by a way of its own, and may come after the answer.
+    let answered = false;
     const listener = Comlink.proxy({
       progress(done: number, total: number, what: string) {
         evaluation.sign();
-        if (performance.now() - begun > SHOW_PROGRESS_AFTER_MS)
+        if (!answered && performance.now() - begun > SHOW_PROGRESS_AFTER_MS)
           progress.value = `${says(what)}, ${done + 1} of ${total}`;
       },
     });
@@ -56,6 +58,7 @@ export function useKernelAnswer<T>({ open, isThere, ask, stop, says, word }: Ker
     } catch {
       trouble.value = `The geometry kernel failed at ${word} and was started again; change something to try once more.`;
     } finally {
+      answered = true;
       progress.value = null;
     }
   }

@@ -57,6 +57,7 @@ async function cure(f: ToldFinding): Promise<void> {
     return { member: p.member, face: refOfFace(namedBody(view.bodies[p.body]!), p.face, view.bodies.map(namedBody)) };
   }) as [FaceOf, FaceOf];
   cures.value = new Map(cures.value).set(f, 'looking');
+  progress.value = { done: 0, total: 1 };
   try {
     const found = await evaluation
       .on(design.design)

@@ -91,9 +91,10 @@ export function useFitChecking() {
   }
 
   const listener = () => Comlink.proxy({ progress: told });
+  /** It comes by a way of its own, and may come after the answer: then nothing is under way any more. */
   function told(done: number, total: number): void {
     evaluation.sign();
-    progress.value = { done, total };
+    if (progress.value) progress.value = { done, total };
   }
 
   const restTold = (f: FitFinding, before = ''): ToldFinding => ({

@@ -42,7 +42,8 @@ export function useVariantWork() {
           one(survey: VariantSurvey) {
             surveys.value = new Map(surveys.value).set(survey.variant, { of, survey });
             done++;
-            tell();
+            // One may be told of after the end.
+            if (progress.value) tell();
           },
         }),
       );
