@@ -72,21 +72,21 @@ program
   .argument('<file>', 'a design file')
   .option('--flex', 'also move every dial through its range, and pairs of them')
   .option('--fit', 'also look for what does not fit where parts stand in assemblies')
-  .option('--gap <mm>', 'with --fit: tell gaps smaller than this as well', '0')
+  .option('--gap <mm>', 'the same, and tell gaps smaller than this as well')
   .option('--json', 'print data instead of text')
   .option('--variant <name>', 'as this variant of the design')
   .option('--set <name=expression>', 'change a dimension first; may be given several times', collect, [])
   .action(
     async (
       file: string,
-      options: { flex?: boolean; fit?: boolean; gap: string; json?: boolean; variant?: string; set: SetOption[] },
+      options: { flex?: boolean; fit?: boolean; gap?: string; json?: boolean; variant?: string; set: SetOption[] },
     ) => {
-      const gap = Number(options.gap);
-      if (!(gap >= 0)) throw new CliError(`--gap takes a length in mm, not “${options.gap}”.`);
+      const gap = Number(options.gap ?? 0);
+      if (!(gap >= 0 && Number.isFinite(gap))) throw new CliError(`--gap takes a length in mm, not “${options.gap}”.`);
       const design = await openWanted(file, options);
       const report = await checkDesign(
         design,
-        { flexed: options.flex ?? false, fit: options.fit ? gap : null },
+        { flexed: options.flex ?? false, fit: options.fit || options.gap !== undefined ? gap : null },
         (what) => console.error(`moving ${what} …`),
       );
       if (options.json) console.log(JSON.stringify(report, null, 2));
@@ -162,8 +162,9 @@ program
 
 // Whoever reads what is printed may have seen enough (`helb inspect … | head`).
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
-  if (error.code !== 'EPIPE') throw error;
-  process.exit();
+  if (error.code !== 'EPIPE')
+    console.error(`What helb prints could not be written (${error.code}); look whether the disk is full.`);
+  process.exit(error.code === 'EPIPE' ? 0 : 1);
 });
 
 if (isMainThread) await runWatched(new URL(import.meta.url));

@@ -201,7 +201,7 @@ export class Ledger {
 
   /**
    * All numbers that can move what is measured: those of the part's steps up to there, and of the parts these borrow
-   * from. Where the lenders stand is left out: it seldom hangs on all numbers there, and a circle is told for sure.
+   * from. Where the lenders stand is left out: it hangs on few of the numbers there, and sound designs would be refused.
    */
   private behind(measured: Measured): string[] {
     const steps = this.design.parts[measured.part]?.stepOrder ?? [];

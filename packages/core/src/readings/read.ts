@@ -163,23 +163,25 @@ export function readingsOf(design: Design, outcome: PartOutcome, kernel: SolidKe
 }
 
 /** Rounds after which readings that still move are given up: more than any honest chain of them. */
-export const MOST_ROUNDS = 20;
+export const MOST_READING_ROUNDS = 20;
 
 /** Readings that come to no rest; the message is for the user. */
 export class ReadingsAdrift extends Error {}
 
-/** What is said of readings that still move after `MOST_ROUNDS`. */
-export function adrift(design: Design, refs: Iterable<string>): string {
+/** What is said of readings that still move after `MOST_READING_ROUNDS`. */
+export function adriftSentence(design: Design, refs: Iterable<string>): string {
   const ledger = Ledger.of(design);
   const names = [...refs].map((ref) => ledger.index.byReference(ref)?.path.join('.') ?? ref);
   const [read, drive, are] = names.length > 1 ? ['read', 'they drive', 'they are'] : ['reads', 'it drives', 'it is'];
   return `${names.join(', ')} ${read} otherwise each time, as ${drive} what ${are} measured on; give a number between a value of its own.`;
 }
 
-export interface Settled {
+export interface SettledReadings {
   readonly design: Design;
   /** Why measured dimensions keep their last reading, or may be read of something else, each by its reference. */
   readonly faults: ReadonlyMap<string, string>;
+  /** Those that come to no rest, as they drive what they are measured on. */
+  readonly adrift: ReadonlySet<string>;
 }
 
 /** The design with its readings true to its parts, as far as they can be read, and why others are not. */
@@ -188,7 +190,7 @@ export async function settledReadings(
   evaluator: PartEvaluator,
   kernel: SolidKernel,
   hooks: EvaluationHooks = {},
-): Promise<Settled & { readonly adrift: ReadonlySet<string> }> {
+): Promise<SettledReadings> {
   let now = design;
   for (let round = 0; ; round++) {
     const [stale, faults] = [new Map<string, string>(), new Map<string, string>()];
@@ -198,12 +200,12 @@ export async function settledReadings(
       for (const [ref, fault] of read.faults) faults.set(ref, fault);
     }
     if (stale.size === 0) return { design: now, faults, adrift: new Set() };
-    const applied = round < MOST_ROUNDS ? applyEdit(now, keepReadings(stale)) : null;
+    const applied = round < MOST_READING_ROUNDS ? applyEdit(now, keepReadings(stale)) : null;
     if (applied?.ok) {
       now = applied.design;
       continue;
     }
-    const why = applied ? applied.message : adrift(now, stale.keys());
+    const why = applied ? applied.message : adriftSentence(now, stale.keys());
     for (const ref of stale.keys()) faults.set(ref, why);
     return { design: now, faults, adrift: new Set(stale.keys()) };
   }

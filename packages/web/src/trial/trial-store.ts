@@ -1,5 +1,5 @@
 /** Trying numbers before they are kept, and looking at a variant: the design on the screen is then not the kept one. */
-import { adrift, applyEdit, asVariant, keepReadings, MOST_ROUNDS, setDimensions, tryDimensions, type Design, type Edit } from '@helb/core'; // prettier-ignore
+import { adriftSentence, applyEdit, asVariant, keepReadings, MOST_READING_ROUNDS, setDimensions, tryDimensions, type Design, type Edit } from '@helb/core'; // prettier-ignore
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -148,8 +148,8 @@ export const useTrial = defineStore('trial', () => {
   function read(from: Design, readings: ReadonlyMap<string, string>): ReadonlyMap<string, string> | null {
     if (design.design !== from) return null;
     rounds = from === followed ? rounds + 1 : 1;
-    if (rounds > MOST_ROUNDS) {
-      const why = adrift(from, readings.keys());
+    if (rounds > MOST_READING_ROUNDS) {
+      const why = adriftSentence(from, readings.keys());
       return new Map([...readings.keys()].map((ref) => [ref, why]));
     }
     takeOver(from, readings);
