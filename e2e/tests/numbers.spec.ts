@@ -182,7 +182,7 @@ test('four variants: looked at, computed, written each, and a table brought with
     await page.keyboard.type('0');
     await page.keyboard.press('Enter');
     await table.getByRole('button', { name: 'Compute all' }).click();
-    await expect(table.locator('tr[data-variant="Cold frame"]')).toContainText('fails at Hinge pin: Head');
+    await expect(table.locator('tr[data-variant="Cold frame"]')).toContainText('does not stand: Hinge pin, Head');
     await expect(table.locator('tr[data-variant="Standard"]')).toContainText('stands, 0.431 kg');
     await table.getByRole('button', { name: /^Cold frame, hinge_pin.head.distance/ }).click();
     await page.keyboard.press('Control+A');

@@ -3,13 +3,11 @@ import {
   attempt,
   dialRanges,
   faultSentence,
-  faultsTogether,
   fitAtHome,
   fitSentence,
   flexDial,
   flexPairs,
   formatQuantity,
-  inspectDesign,
   judgeRequirements,
   PartEvaluator,
   rangeToKeep,
@@ -28,8 +26,6 @@ export interface CheckReport {
   readonly name: string;
   /** What does not stand as the design is. */
   readonly faults: readonly Fault[];
-  /** What of its assemblies does not stand, as sentences. */
-  readonly together: readonly string[];
   readonly requirements: readonly Judgement[];
   /** What does not fit where parts stand in each assembly, as sentences; null where it was not asked for. */
   readonly fits: readonly string[] | null;
@@ -60,10 +56,8 @@ export async function checkDesign(
   const { faults } = await trying([]);
   const settled = await withReadings(design, evaluator, kernel);
   const requirements = judgeRequirements(settled);
-  const { assemblies } = await inspectDesign(design, kernel, evaluator);
-  const together = assemblies.flatMap(faultsTogether);
   const fits = fit === null ? null : await misfits(settled, fit, evaluator, kernel);
-  if (!flexed) return { name: design.name, faults, together, requirements, fits, flex: null };
+  if (!flexed) return { name: design.name, faults, requirements, fits, flex: null };
   const { dials, left } = dialRanges(design);
   const found: DialFlex[] = [];
   for (const dial of dials) {
@@ -74,7 +68,6 @@ export async function checkDesign(
   return {
     name: design.name,
     faults,
-    together,
     requirements,
     fits,
     flex: { dials: found, pairs: await flexPairs(found, trying, faults, () => {}), left },
@@ -101,10 +94,9 @@ async function misfits(
 }
 
 /** Does everything stand, within the ranges that the design allows? */
-export function isSound({ faults, together, fits, flex }: CheckReport): boolean {
+export function isSound({ faults, fits, flex }: CheckReport): boolean {
   return (
     faults.length === 0 &&
-    together.length === 0 &&
     (fits === null || fits.length === 0) &&
     (flex === null || (flex.dials.every(standsThroughout) && flex.pairs.length === 0))
   );
@@ -113,12 +105,12 @@ export function isSound({ faults, together, fits, flex }: CheckReport): boolean 
 const standsThroughout = ({ dial, below, above }: DialFlex) => dial.proposed || (below === null && above === null);
 
 /** The report as text for a terminal. */
-export function printCheck(design: Design, { faults, together, requirements, fits, flex }: CheckReport): void {
+export function printCheck(design: Design, { faults, requirements, fits, flex }: CheckReport): void {
   console.log(design.name);
   for (const fault of faults) if (fault.how !== 'requirement') console.log(`  ✗ ${faultSentence(design, fault)}`);
-  for (const fault of together) console.log(`  ✗ ${fault}`);
   for (const { says, holds, because } of requirements) console.log(`  ${holds ? '✓' : '✗'} ${says}  (${because})`);
-  if (faults.length === 0) console.log('  ✓ every step stands');
+  if (faults.length === 0)
+    console.log(`  ✓ every step stands${(design.assemblyOrder ?? []).length > 0 ? ', and every joint is met' : ''}`);
   for (const misfit of fits ?? []) console.log(`  ✗ ${misfit}`);
   if (fits?.length === 0) console.log('  ✓ everything fits where it stands');
   if (!flex) return;

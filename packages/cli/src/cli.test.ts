@@ -1,6 +1,6 @@
 import { newSheet,
-  addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, readDesign, setDimension,
-  writeDesign, type Design, type Inspection,
+  addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, Ledger, readDesign, setDimension,
+  writeDesign, type Design, type DialFlex, type Inspection,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
 import { describe, expect, test } from '@jest/globals';
@@ -168,6 +168,8 @@ describe('assemblies', () => {
     return { ...design, dimensions: { ...design.dimensions, [id]: { name, value: '45 mm' } } };
   }
 
+  const others = ({ dimensions }: Design, ref: string) => Object.fromEntries(Object.entries(dimensions).filter(([id]) => id !== ref)); // prettier-ignore
+
   test('are inspected: where each part stands, which joint misses and by how much', async () => {
     const kernel = await loadKernel();
     const { assemblies } = await inspectDesign(await openDesign(DRIVE, []), kernel);
@@ -192,8 +194,21 @@ describe('assemblies', () => {
     expect(file.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(14);
     const open = await tooShort();
     const report = await checkDesign(open, { flexed: false, fit: null }, () => {});
-    expect([isSound(report), report.together.length > 0]).toEqual([false, true]);
-    expect(report.together[0]).toMatch(/^Vent drive, .* misses by \d/);
+    expect(isSound(report)).toBe(false);
+    expect(report.faults.map((f) => faultSentence(open, f))[0]).toMatch(/^Vent drive, .*: It misses by \d/);
+    // Flexed, the loop opens where the four lengths no longer close.
+    const [ref, rod] = Object.entries(sound.dimensions).find(([, d]) => d.name === 'rod_len')!;
+    const wide = { ...sound, dimensions: { [ref]: { ...rod, dial: { min: '40 mm', max: '190 mm' } }, ...others(sound, ref) } }; // prettier-ignore
+    const flexed = await checkDesign(wide, { flexed: true, fit: null }, () => {});
+    const [{ below, above }] = flexed.flex!.dials.filter((d) => d.dial.ref === ref) as [DialFlex];
+    const length = (name: string) => Ledger.of(wide).entries.find((e) => e.name === name)!;
+    const at = (name: string) => (Ledger.of(wide).valueOfEntry(length(name)) as { quantity: { value: number } }).quantity.value; // prettier-ignore
+    const least = at('base_len') - at('crank_len') - at('arm_len');
+    expect([above, isSound(flexed)]).toEqual([null, false]);
+    expect(below!.fails).toBeLessThan(least);
+    expect(below!.stands).toBeGreaterThan(least);
+    expect(below!.stands - below!.fails).toBeLessThanOrEqual(150 / 200);
+    expect(below!.faults.every((f) => f.how === 'unmet' && f.assembly !== undefined)).toBe(true);
     await expect(exportDesign(open, 'step', undefined, 0, 'Vent drive')).rejects.toThrow(/cannot all be met/);
     await expect(exportDesign(sound, 'dxf', undefined, 0, 'Vent drive')).rejects.toThrow(/of one part/);
     await expect(exportDesign(sound, 'stl', undefined, 0, 'Gate')).rejects.toThrow(/No assembly is called “Gate”/);

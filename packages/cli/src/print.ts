@@ -36,7 +36,7 @@ export function printInspection(inspection: Inspection): void {
   for (const own of inspection.assemblies) printAssembly(own);
 }
 
-function printAssembly({ name, freedoms, faults, members, joints }: Inspection['assemblies'][number]): void {
+function printAssembly({ name, freedoms, faults, doubts, members, joints }: Inspection['assemblies'][number]): void {
   const state =
     freedoms === null
       ? 'its joints are not met'
@@ -45,6 +45,7 @@ function printAssembly({ name, freedoms, faults, members, joints }: Inspection['
         : `${freedoms} freedom${freedoms === 1 ? '' : 's'}`;
   console.log(`\n${name}, ${members.length} parts, ${state}`);
   for (const fault of faults) console.log(`  ✗ ${fault}`);
+  for (const doubt of doubts) console.log(`  ? ${doubt}`);
   for (const m of members)
     console.log(
       `  ${m.name} at ${m.at_mm.map((n) => Number(n.toFixed(3)) + 0).join(', ')} mm${m.fixed ? ', fixed' : ''}`,

@@ -189,10 +189,10 @@ describe('a survey of variants', () => {
     const [thick, flat, bare] = await Promise.all(
       ['a', 'b', 'c'].map((v) => surveyVariant(design, v, evaluator, kernel)),
     );
-    expect(thick).toMatchObject({ refusal: null, failures: [] });
-    expect(thick!.mass).toBeCloseTo((24000 * 7850) / 1e9, 9);
-    expect(flat!.failures).toMatchObject([{ part: 'p', step: 'e' }]);
-    expect(bare!.failures).toMatchObject([{ part: 'p', step: 'e' }]);
+    expect(thick!.faults).toEqual([]);
+    expect(thick!.numbers.mass).toBeCloseTo((24000 * 7850) / 1e9, 9);
+    expect(flat!.faults).toMatchObject([{ how: 'fails', part: 'p', step: 'e' }]);
+    expect(bare!.faults).toMatchObject([{ how: 'fails', part: 'p', step: 'e' }]);
   });
 
   test('tells of each step, and ends where it is told to', async () => {

@@ -7,6 +7,7 @@ import { StepFailure } from '../names/body.ts';
 import type { Source } from '../references/source.ts';
 import { posesApart } from '../space/pose.ts';
 import { slotsOf } from '../steps/slots-of.ts';
+import { formatQuantity } from '../units/units.ts';
 import { between, placedWithout, type At } from './beyond.ts';
 
 export interface Strayed {
@@ -44,6 +45,13 @@ export function strayedIn(
       }
     }
   return found;
+}
+
+/** What is said of it at the assembly. */
+export function strayedSentence({ parts, units }: Design, { part, step, by, turn }: Strayed): string {
+  const far = by > SAME ? formatQuantity(by, 'length', units) : formatQuantity(turn, 'angle', units);
+  const { name, steps } = parts[part]!;
+  return `${name} stands ${far} from where ${steps[step]!.name} was taken: its joints have it elsewhere.`;
 }
 
 /** Steps of a part that borrow by how things stand in this assembly. */

@@ -1,5 +1,6 @@
 /** Does the model survive change? Every dial is moved through its range alone, then pairs of them at their corners. */
-import type { Attempt, Fault, Tried } from './attempt.ts';
+import type { Tried } from './attempt.ts';
+import type { Attempt, Fault } from './standing.ts';
 import { displayFactor, type DisplayUnits } from '../units/units.ts';
 import { dialText, type DialRange } from './dials.ts';
 
@@ -9,7 +10,8 @@ export interface Sample extends Attempt {
 }
 
 /** What tells faults apart: the same step may fail at other numbers in other words. */
-const identity = ({ how, part, step, requirement }: Fault) => [how, part, step, requirement].join(' ');
+const identity = ({ how, part, step, assembly, joint, requirement }: Fault) =>
+  [how, part, step, assembly, joint?.key, requirement].join(' ');
 
 /** Faults besides those that are there as the design stands. */
 export function faultsBeside(faults: readonly Fault[], present: readonly Fault[]): readonly Fault[] {

@@ -1,7 +1,7 @@
 /** Values and faults of a flexed design as people read them. */
 import type { Design } from '../document/schema.ts';
 import { displayFactor, formatNumber, type DisplayUnits } from '../units/units.ts';
-import type { Fault } from './attempt.ts';
+import type { Fault } from './standing.ts';
 import type { DialRange } from './dials.ts';
 
 /** A value of a dial, in the units shown: `11.4 mm`. */
@@ -10,8 +10,10 @@ export function shownValue({ kind }: Pick<DialRange, 'kind'>, value: number, uni
   return kind === 'number' ? number : `${number} ${kind === 'length' ? units.length : units.angle}`;
 }
 
-/** What does not stand, with its part and step where it has them. */
-export function faultSentence(design: Design, { part, step, message }: Fault): string {
+/** What does not stand, with its part and step, or its assembly and joint, where it has them. */
+export function faultSentence(design: Design, { part, step, assembly, joint, message }: Fault): string {
   const own = part === undefined ? undefined : design.parts[part];
-  return own ? `${own.name}, ${own.steps[step!]?.name ?? 'a step'}: ${message}` : message;
+  if (own) return `${own.name}, ${own.steps[step!]?.name ?? 'a step'}: ${message}`;
+  const whole = assembly === undefined ? undefined : design.assemblies?.[assembly];
+  return whole ? `${whole.name}${joint ? `, ${joint.name}` : ''}: ${message}` : message;
 }

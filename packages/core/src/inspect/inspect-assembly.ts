@@ -2,6 +2,7 @@
 import { assembled, type LookAt } from '../assembly/assembled.ts';
 import { freedomsOfAssembly } from '../assembly/freedoms.ts';
 import type { Design } from '../document/schema.ts';
+import { strayedIn, strayedSentence } from '../evaluation/strayed.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import { poseWithin, type Quat } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -14,6 +15,8 @@ export interface InspectedAssembly {
   /** In how many ways it can move as a whole; null where its joints are not met. */
   readonly freedoms: number | null;
   readonly faults: readonly string[];
+  /** Of parts that stand elsewhere than where what they borrow was taken, as sentences. */
+  readonly doubts: readonly string[];
   readonly members: readonly {
     /** Ids of instances from the outermost in, joined with /. */
     readonly key: string;
@@ -55,6 +58,7 @@ export function inspectAssembly(design: Design, ledger: Ledger, id: string, look
         ? ['Its joints cannot all be met; change a number, or leave out a joint.']
         : []),
     ],
+    doubts: strayedIn(design, ledger, it, lookAt).map((one) => strayedSentence(design, one)),
     members: it.members.map(({ key, name, part, link, within }) => {
       const { at, turn } = poseWithin(it.home.poses[link]!, within);
       return { key, name, part: design.parts[part]!.name, at_mm: at, turn, fixed: it.links[link]!.held, freedoms: freedoms?.links[link]?.freedoms ?? null }; // prettier-ignore
@@ -71,14 +75,3 @@ export function inspectAssembly(design: Design, ledger: Ledger, id: string, look
     })),
   };
 }
-
-/** What of an assembly does not stand, as sentences. */
-export const faultsTogether = ({ name, faults, joints }: InspectedAssembly): string[] => [
-  ...faults.map((fault) => `${name}: ${fault}`),
-  ...joints.flatMap(
-    (j) =>
-    j.status === 'met'
-      ? []
-      : [`${name}, ${j.name}: ${j.message ?? `it misses by ${(j.misses ?? 0).toFixed(3)} mm; change a number, or leave out a joint.`}`], // prettier-ignore
-  ),
-];

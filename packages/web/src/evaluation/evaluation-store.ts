@@ -1,5 +1,5 @@
 /** The page's side of evaluation: asks the worker, shows what it answers, and replaces it when it dies. */
-import { differences, type Design, type PartView } from '@helb/core';
+import { differences, type Design, type PartView, type Unmet } from '@helb/core';
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
 import { markRaw, ref, shallowRef } from 'vue';
@@ -44,6 +44,8 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   /** Why measured dimensions cannot be read now, each keeping its last reading. */
   const unreadable = shallowRef<ReadonlyMap<string, string>>(new Map());
+  /** What does not hold together, of all assemblies. */
+  const unmet = shallowRef<readonly Unmet[]>([]);
   /** Told what measured dimensions read, where that differs from what the design holds; says why it is not taken over. */
   let hear: ((design: Design, readings: ReadonlyMap<string, string>) => ReadonlyMap<string, string> | null) | null =
     null;
@@ -141,6 +143,9 @@ export const useEvaluation = defineStore('evaluation', () => {
         const refused = stale.size > 0 ? hear?.(job.design, stale) : null;
         unreadable.value = refused ? new Map([...unread, ...refused]) : unread;
       },
+      unmet(found: readonly Unmet[]) {
+        if (remote === own) unmet.value = found;
+      },
       progress(p: Progress | null) {
         sign();
         if (remote !== own) return;
@@ -208,6 +213,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     parts.value = new Map();
     complete.value = null;
     unreadable.value = new Map();
+    unmet.value = [];
     waiting = null;
     restart(null);
   }
@@ -219,6 +225,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     busy,
     trouble,
     unreadable,
+    unmet,
     on,
     stopSurvey,
     onReadings,

@@ -9,12 +9,13 @@ export function useShowing() {
   const session = useSession();
   const trial = useTrial();
 
-  function show({ part, step }: Fault, tried: Tried): void {
+  function show({ part, step, assembly }: Fault, tried: Tried): void {
     session.showFlex = false;
     if (part !== undefined && design.kept?.parts[part]) {
       session.openPart(part);
       if (step !== undefined && design.kept.parts[part].steps[step]) session.editing = step;
     }
+    if (assembly !== undefined && design.kept?.assemblies?.[assembly]) session.openAssembly(assembly);
     trial.drop();
     for (const [ref, text] of tried) session.notice = trial.hold(ref, text) ?? session.notice;
   }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What needs a look anywhere in the design: steps that fail, references not found for sure, measures that cannot be read, requirements not kept, dials that fail. */
+/** What needs a look anywhere in the design: steps that fail, references not found for sure, measures that cannot be read, joints not met, requirements not kept, dials that fail. */
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue';
 import { faultSentence, judgeRequirements, shownValue } from '@helb/core';
 import { computed } from 'vue';
@@ -38,6 +38,14 @@ const ofMeasures = computed(() =>
     return entry ? [{ where: entry.path.join('.'), text, show: () => void (session.traced = ref) }] : [];
   }),
 );
+const ofAssemblies = computed(() =>
+  evaluation.unmet.flatMap(({ assembly, name, message }): Finding[] => {
+    const whole = design.design?.assemblies?.[assembly];
+    return whole
+      ? [{ where: name === null ? whole.name : `${whole.name}, ${name}`, text: message, show: () => session.openAssembly(assembly) }] // prettier-ignore
+      : [];
+  }),
+);
 const openFlex = () => void (session.showFlex = true);
 const ofRequirements = computed(() =>
   (design.design ? judgeRequirements(design.design) : [])
@@ -65,7 +73,13 @@ const ofDials = computed(() =>
         ),
       ),
 );
-const findings = computed(() => [...ofSteps.value, ...ofMeasures.value, ...ofRequirements.value, ...ofDials.value]);
+const findings = computed(() => [
+  ...ofSteps.value,
+  ...ofMeasures.value,
+  ...ofAssemblies.value,
+  ...ofRequirements.value,
+  ...ofDials.value,
+]);
 
 function show(part: string, step: string): void {
   session.openPart(part);

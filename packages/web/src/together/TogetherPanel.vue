@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What stands in the assembly, how it is joined, and its motions, as sentences. */
-import { addRun, formatQuantity, keepPose, newId, renameAssembly, type JointState, type Strayed } from '@helb/core';
+import { addRun, keepPose, newId, renameAssembly, strayedSentence, type JointState } from '@helb/core';
 import { computed, useTemplateRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
@@ -35,12 +35,6 @@ const runs = computed(() => Object.entries(together.assembly?.runs ?? {}));
 const newRun = () => void (session.notice = design.edit(addRun(session.activeAssembly!, newId('r'), 'Run')));
 const poses = computed(() => Object.entries(together.assembly?.poses ?? {}));
 const forget = (id: string) => void (session.notice = design.edit(keepPose(session.activeAssembly!, id, null)));
-/** What is borrowed was taken from another place than where the part now stands. */
-function strayedWords({ part, step, by, turn }: Strayed): string {
-  const own = design.design!.parts[part]!;
-  const far = by > 1e-6 ? formatQuantity(by, 'length', design.design!.units) : formatQuantity(turn, 'angle', design.design!.units); // prettier-ignore
-  return `${own.name} stands ${far} from where ${own.steps[step]!.name} was taken: its joints have it elsewhere.`;
-}
 const state = computed(() => {
   const { it, freedoms } = together;
   if (!it || it.members.length === 0) return null;
@@ -73,7 +67,7 @@ const spare = computed(() => together.freedoms?.whole.spare ?? 0);
     <div v-if="together.it" ref="scroller" class="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-3 pb-3">
       <p v-for="fault in together.it.faults" :key="fault" class="text-bad" role="alert">{{ fault }}</p>
       <p v-for="one in together.strayed" :key="`${one.part} ${one.step}`" class="text-xs text-warn" role="status">
-        {{ strayedWords(one) }}
+        {{ strayedSentence(design.design!, one) }}
         <button class="text-link underline" @click="together.settleHomes()">Draw it from here</button>
       </p>
       <LongList

@@ -8,6 +8,7 @@ import {
   columnTitle,
   deleteVariant,
   deleteVariantColumn,
+  faultSentence,
   formatNumber,
   MATERIAL_KEYS,
   MATERIALS,
@@ -59,19 +60,16 @@ const progress = work.progress;
 const standing = (id: string): { text: string; tone: string } => {
   const survey = surveys.value.get(id);
   if (!survey) return { text: '', tone: '' };
-  if (survey.refusal) return { text: survey.refusal, tone: 'text-bad' };
-  const [first] = survey.failures;
-  if (first) {
-    const { name, steps } = design.kept!.parts[first.part]!;
-    const more = survey.failures.length > 1 ? ` and ${survey.failures.length - 1} more` : '';
-    return { text: `fails at ${name}: ${steps[first.step]!.name}${more}. ${first.message}`, tone: 'text-bad' };
-  }
-  const [unkept] = survey.unkept;
-  if (unkept) {
-    const more = survey.unkept.length > 1 ? ` and ${survey.unkept.length - 1} more` : '';
-    return { text: `does not keep ${unkept.says}${more}: ${unkept.because}`, tone: 'text-bad' };
-  }
-  return { text: survey.mass === null ? 'stands' : `stands, ${formatNumber(survey.mass, 3)} kg`, tone: 'text-good' };
+  const [first] = survey.faults.filter((f) => f.how !== 'doubt');
+  const [doubt] = survey.faults;
+  const rest = survey.faults.length - 1;
+  const more = rest > 0 ? ` And ${rest} more.` : '';
+  if (first) return { text: `does not stand: ${faultSentence(design.kept!, first)}${more}`, tone: 'text-bad' };
+  const { mass } = survey.numbers;
+  const stands = mass === undefined ? 'stands' : `stands, ${formatNumber(mass, 3)} kg`;
+  if (doubt)
+    return { text: `${stands}, not for sure: ${faultSentence(design.kept!, doubt)}${more}`, tone: 'text-warn' };
+  return { text: stands, tone: 'text-good' };
 };
 
 function make(edit: Edit): string | null {

@@ -1,0 +1,45 @@
+/** What of an assembly does not hold together at home, or not for sure, as sentences. */
+import { assembled, type LookAt } from '../assembly/assembled.ts';
+import type { Design } from '../document/schema.ts';
+import type { Ledger } from '../ledger/ledger.ts';
+import { formatQuantity } from '../units/units.ts';
+import { strayedIn, strayedSentence } from './strayed.ts';
+
+export interface Unmet {
+  readonly assembly: string;
+  /** The joint it is said of, by its key; null where it is said of the whole. */
+  readonly joint: string | null;
+  /** Its name, or that of the coupling; null where it is said of the whole. */
+  readonly name: string | null;
+  /** `doubt`: it holds, but may sit on something else. */
+  readonly how: 'unmet' | 'doubt';
+  readonly message: string;
+}
+
+export function unmetIn(design: Design, ledger: Ledger, assembly: string, lookAt: LookAt): Unmet[] {
+  const it = assembled(design, ledger, assembly, lookAt);
+  const whole = (message: string, how: Unmet['how'] = 'unmet'): Unmet => ({
+    assembly,
+    joint: null,
+    name: null,
+    how,
+    message,
+  });
+  // A miss is small beside the parts.
+  const closely = { ...design.units, decimals: Math.max(4, design.units.decimals) };
+  const found: Unmet[] = it.faults.map((fault) => whole(fault));
+  for (const { key, joint, fault, misses, reversed, doubts } of it.joints) {
+    const of = { assembly, joint: key, name: joint.name };
+    if (fault !== null) found.push({ ...of, how: 'unmet', message: fault });
+    else if (misses !== null)
+      found.push({ ...of, how: 'unmet', message: `It misses by ${formatQuantity(misses, 'length', closely)}; change a number, or leave out a joint.` }); // prettier-ignore
+    else if (reversed) found.push({ ...of, how: 'unmet', message: 'It would be met the other way round.' });
+    else for (const { says } of doubts) found.push({ ...of, how: 'doubt', message: says });
+  }
+  for (const { coupling, fault } of it.couplings)
+    if (fault !== null) found.push({ assembly, joint: null, name: coupling.name, how: 'unmet', message: fault });
+  if (!it.closed && it.joints.every((j) => j.fault === null && j.misses === null && !j.reversed))
+    found.push(whole('Its joints cannot all be met; change a number, or leave out a joint.'));
+  for (const one of strayedIn(design, ledger, it, lookAt)) found.push(whole(strayedSentence(design, one), 'doubt'));
+  return found;
+}
