@@ -1,8 +1,8 @@
 /** Parts and joints on the other side of a plane. */
 import { describe, expect, test } from '@jest/globals';
 import {
-  addAssembly, addJoint, addPart, addStep, assembled, drive, emptyDesign, jointsToMirror, Ledger, lookOfOutcome, mirrorIn, mirroredInstances, mirroredJoint, movedPoint, OPPOSITE_IN, oppositeSteps, ownMirror, PartEvaluator,
-  placedAt, placeInstances, poseWithin, valueAt, type Body, type Design, type Instance, type Joint, type MirrorPart, type MirrorPlane, type PartLook, type Step, type Vec3,
+  addAssembly, addCoupling, addJoint, addPart, addStep, assembled, drive, emptyDesign, Ledger, lookOfOutcome, mirrorIn, mirrorWork, movedPoint, OPPOSITE_IN, oppositeSteps, ownMirror, PartEvaluator,
+  placedAt, placeInstances, poseWithin, valueAt, type Body, type Design, type Instance, type Joint, type MirrorPlane, type PartLook, type Step, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, faceLooking, outline, rectangle, round } from './sample-parts.ts';
@@ -82,33 +82,28 @@ describe('mirrored across a plane of the assembly', () => {
     addJoint('a', 'j2', joint('revolute', 'Pin on bracket', { instance: ['ik'], on: faceOf('bracket', [0, 0, 1]) }, { instance: ['ip'], on: faceOf('pin', [0, 0, 1]) }, { least_turn: '-10 deg', most_turn: '70 deg', rest_turn: '20 deg' })),
   ); // prettier-ignore
   const before = put(start);
-  const images = new Map<string, { id: string; of: MirrorPart }>([
-    ['ik', { id: 'mk', of: { part: 'other', plane: OPPOSITE_IN } }],
-    ['ip', { id: 'mp', of: { part: 'pin', plane: ownMirror(look('pin')!)! } }],
-  ]);
-  const poseOf = (key: string) => before.home.poses[before.linkOf.get(key)!]!;
-  const own = start.assemblies!.a!;
-  const ids = jointsToMirror(own, new Set(['ik', 'ip']));
-  const made = ids.map((id) => mirroredJoint(own.joints[id]!, plane, { pose: poseOf, look, partOf: (key) => before.members.find((m) => m.key === key)!.part, image: (id2) => images.get(id2) ?? null })); // prettier-ignore
-  const whole = edited(
-    start,
-    placeInstances('a', mirroredInstances([...images].map(([id, { id: as, of }]) => ({ id, as, home: poseOf(id), of })), plane)), // prettier-ignore
-    ...made.map((j, i) => addJoint('a', `m${i}`, j!)),
-  );
+  const work = mirrorWork(start, before, ['ik', 'ip'], plane, look);
+  const { edits, lost } = work.joints(look);
+  const whole = edited(start, ...work.first, ...edits);
   const after = put(whole);
   const link = (key: string) => after.linkOf.get(key)!;
+  const imageOf = (part: string) => Object.entries(whole.assemblies!.a!.instances).find(([id, { of }]) => !start.assemblies!.a!.instances[id] && 'part' in of && of.part === part)![0]; // prettier-ignore
+  const [mk, mp] = [imageOf('other'), imageOf('pin')];
+  const ownOf = (key: string) => (key === 'ik' ? OPPOSITE_IN : ownMirror(look('pin')!)!);
+  const made = Object.entries(whole.assemblies!.a!.joints).flatMap(([id, j]) => (start.assemblies!.a!.joints[id] ? [] : [j])); // prettier-ignore
 
   test('all joints of the images are met, on faces of their own, and every part stands where its image is', () => {
+    // The opposite hand that is there already is taken, not made anew.
+    expect([work.fresh, lost, made.length]).toEqual([[], 0, 2]);
     expect(before.closed && after.closed).toBe(true);
     expect(after.joints.map((j) => [j.fault, j.misses])).toEqual(after.joints.map(() => [null, null]));
-    for (const j of made) for (const end of [j!.a, j!.b]) expect('face' in end.on).toBe(true);
+    for (const j of made) for (const end of [j.a, j.b]) expect('face' in end.on).toBe(true);
     for (const [key, as, part] of [
-      ['ik', 'mk', 'bracket'],
-      ['ip', 'mp', 'pin'],
+      ['ik', mk, 'bracket'],
+      ['ip', mp, 'pin'],
     ] as const) {
-      const of = images.get(key)!.of;
       for (const p of [centroid(part), [3, 7, 5], [12, 1, 2]] as Vec3[]) {
-        const there = placedAt(after.home.poses[link(as)]!, movedPoint(mirrorIn(of.plane), p));
+        const there = placedAt(after.home.poses[link(as)]!, movedPoint(mirrorIn(ownOf(key)), p));
         const [x, y, z] = placedAt(after.home.poses[link(key)]!, p);
         expect(Math.hypot(there[0] + x, there[1] - y, there[2] - z)).toBeLessThan(1e-6);
       }
@@ -124,10 +119,68 @@ describe('mirrored across a plane of the assembly', () => {
       { pair: there!.motions[0]!.pair, motion: 0, to: -1 },
     ]);
     expect(out.ok).toBe(true);
-    const s = mirrorIn(images.get('ip')!.of.plane);
+    const s = mirrorIn(ownOf('ip'));
     const p: Vec3 = [3, 0, 4];
     const [x, y, z] = placedAt(poseWithin(out.placed.poses[link('ip')]!, at(0, 0, 0)), p);
-    const q = placedAt(out.placed.poses[link('mp')]!, movedPoint(s, p));
+    const q = placedAt(out.placed.poses[link(mp)]!, movedPoint(s, p));
     expect(Math.hypot(q[0] + x, q[1] - y, q[2] - z)).toBeLessThan(1e-6);
+  });
+});
+
+describe('an assembly mirrored across a plane of the one it stands in', () => {
+  const plane: MirrorPlane = { origin: [0, 15, 0], normal: [0, 1, 0] };
+  const faceOf = (part: string, way: Vec3): Joint['a']['on'] => ({ face: faceLooking(outcomes.get(part)!.bodies[0]!, way) }); // prettier-ignore
+  const start = edited(
+    design,
+    addAssembly('arm', 'Arm'),
+    placeInstances('arm', [
+      ['k', { of: { part: 'bracket' }, home: at(0, 0, 0), fixed: true }],
+      ['p', { of: { part: 'pin' }, home: at(10, 0, 40), name: 'Axle' }],
+      ['q', { of: { part: 'pin' }, home: at(60, 0, 0) }],
+    ]),
+    addJoint('arm', 'j2', { kind: 'cylindrical', name: 'Axle in bracket', a: { instance: ['k'], on: faceOf('bracket', [0, 0, 1]) }, b: { instance: ['p'], on: faceOf('pin', [0, 0, 1]) }, flip: true, numbers: { rest_turn: '20 deg', rest_slide: '4 mm', least_turn: '-5 deg', most_turn: '90 deg' } }),
+    addJoint('arm', 'j3', { kind: 'prismatic', name: 'Slide', a: { instance: ['k'], on: faceOf('bracket', [1, 0, 0]) }, b: { instance: ['q'], on: faceOf('pin', [0, 0, 1]) }, numbers: { rest_slide: '3 mm' } }),
+    addCoupling('arm', 'rk', { kind: 'rack', name: 'Rack', a: { joint: 'j2', motion: 'turn' }, b: { joint: 'j3', motion: 'slide' }, numbers: { lead: '12 mm' } }),
+    addAssembly('a', 'Frame'),
+    placeInstances('a', [
+      ['b', { of: { part: 'base' }, home: at(0, 0, 0), fixed: true }],
+      ['s', { of: { assembly: 'arm' }, home: at(5, 5, 30), moves: true }],
+      ['r', { of: { assembly: 'arm' }, home: { at: [-90, 40, 7], turn: [0, 0.6, 0, 0.8] } }],
+    ]),
+    addJoint('a', 'j1', { kind: 'rigid', name: 'Arm on base', a: { instance: ['b'], on: faceOf('base', [0, 0, 1]) }, b: { instance: ['s', 'k'], on: faceOf('bracket', [0, 0, -1]) }, numbers: { angle: '25 deg', offset: '2 mm' } }),
+  ); // prettier-ignore
+  const before = put(start);
+  const work = mirrorWork(start, before, ['s', 'r'], plane, look);
+  const { edits, lost } = work.joints(look);
+  const whole = edited(start, ...work.first, ...edits);
+  const after = put(whole);
+
+  test('everything in it stands where its image is, whether it moves within or stands as one; its joints are met', () => {
+    expect([lost, before.closed, after.closed, work.fresh]).toEqual([0, true, true, []]);
+    expect(after.joints.map((j) => [j.fault, j.misses])).toEqual(after.joints.map(() => [null, null]));
+    const opposite = Object.entries(whole.assemblies!).find(([, a]) => a.name === 'Arm, opposite hand')![1];
+    expect(opposite.instanceOrder.map((id) => opposite.instances[id]!.name ?? null)).toEqual([null, 'Axle', null]);
+    // Once for both.
+    expect(Object.keys(whole.assemblies!)).toHaveLength(3);
+    const image = ([x, y, z]: Vec3): Vec3 => [x, 30 - y, z];
+    const centers = (it: typeof after, keys: (key: string) => boolean) =>
+      it.members.filter((m) => keys(m.key)).map((m): Vec3 => placedAt(poseWithin(it.home.poses[m.link]!, m.within), centroid(m.part))); // prettier-ignore
+    const old = new Set(before.members.map((m) => m.key));
+    const [from, to] = [centers(before, (key) => key !== 'b'), centers(after, (key) => !old.has(key))];
+    expect(to).toHaveLength(6);
+    for (const c of from) {
+      const there = image(c);
+      expect(Math.min(...to.map((d) => Math.hypot(d[0] - there[0], d[1] - there[1], d[2] - there[2])))).toBeLessThan(1e-6); // prettier-ignore
+    }
+  });
+
+  test('its rack goes the other way for a turn, and its limits are the other way round', () => {
+    const made = Object.values(whole.assemblies!).find((a) => a.name === 'Arm, opposite hand')!;
+    expect(Object.values(made.couplings!).map((c) => c.numbers.lead)).toEqual(['-(12 mm)']);
+    const inner = put({ ...whole, assemblies: { ...whole.assemblies, a: made } });
+    const turn = inner.joints.find((j) => j.joint.name === 'Axle in bracket')!.motions.find((m) => m.key === 'turn')!;
+    expect(turn).toMatchObject({ least: expect.closeTo(-Math.PI / 2, 9), most: expect.closeTo(Math.PI / 36, 9) });
+    expect(turn.home).toBeCloseTo(-Math.PI / 9, 9);
+    expect(inner.couplings.map((c) => c.fault)).toEqual([null]);
   });
 });

@@ -6,10 +6,11 @@
  * A frame has its image M·F·K, with K = diag(1, −1, 1), so that it is a frame again: turns about z, and slides along y,
  * run the other way there.
  */
-import type { Assembly, Instance, Joint, JointEnd, Spot } from '../document/assembly.ts';
+import type { Assembly, Coupling, Instance, Joint, JointEnd, Spot } from '../document/assembly.ts';
 import { borrowedName } from '../names/borrowed.ts';
 import { refOfEdge } from '../names/find-edge.ts';
 import { refOfFace } from '../names/find-face.ts';
+import { refOfVertex } from '../names/find-vertex.ts';
 import { isTurn, JOINT_KINDS, PAIRINGS } from '../mechanism/kinds.ts';
 import { angleOf } from '../mechanism/posture.ts';
 import { HERE, placedAt, poseFrom, poseOfFrame, poseWithin, turned, type Pose } from '../space/pose.ts';
@@ -95,6 +96,12 @@ export function spotAt(frame: Pose, like: Spot, look: PartLook): MirroredSpot {
         const pose = frameOrNull(() => poseOfFace(body, i));
         if (isThere(pose)) return found({ face: refOfFace(body, i, look.bodies) }, pose);
       }
+    if ('vertex' in like)
+      for (const i of body.facts.corners.keys()) {
+        const spot: Spot = { vertex: refOfVertex(body, i, look.bodies) };
+        const pose = frameOrNull(() => frameOn(spot, look).frame);
+        if (isThere(pose)) return found(spot, pose);
+      }
     if ('edge' in like)
       for (const i of body.facts.edges.keys())
         for (const end of like.end ? (['one', 'other'] as const) : [undefined]) {
@@ -105,57 +112,69 @@ export function spotAt(frame: Pose, like: Spot, look: PartLook): MirroredSpot {
   return { spot: { stands: { at: [...frame.at], turn: [...frame.turn] } }, turn: 0 };
 }
 
-export interface MirrorPart {
-  /** The part whose instance is the image: the same, or its opposite hand. */
-  readonly part: string;
+export interface MirrorImage {
+  /** What stands as the image: the same part, or an opposite hand. */
+  readonly of: Instance['of'];
   /** S. */
   readonly plane: MirrorPlane;
 }
 
-interface Sides {
-  /** Where a member stands at home in the assembly, by its key; null where it is not there. */
-  readonly pose: (key: string) => Pose | null;
-  readonly look: (part: string) => PartLook | null;
-  readonly partOf: (key: string) => string | null;
-  /** The image of each mirrored instance, by its id. */
-  readonly image: (instance: string) => { readonly id: string; readonly of: MirrorPart } | null;
+/** What an end of a joint sits on. */
+export interface StandsThere {
+  /** At home in the assembly. */
+  readonly pose: Pose;
+  /** Null of an assembly that stands there. */
+  readonly part: string | null;
+  /** The path of what is moved with it: its own, or of an assembly that moves within, of what is fixed in that. */
+  readonly carrier: readonly string[];
 }
 
-/** Instances on the other side of a plane. @param at where each stands at home */
-export const mirroredInstances = (
-  instances: readonly { readonly id: string; readonly as: string; readonly home: Pose; readonly of: MirrorPart }[],
+interface Sides {
+  readonly standing: (path: readonly string[]) => StandsThere | null;
+  readonly look: (part: string) => PartLook | null;
+  /** Where the image of what stands at a path stands; null of what is not mirrored. */
+  readonly image: (path: readonly string[]) => { readonly path: readonly string[]; readonly image: MirrorImage } | null;
+}
+
+/** An instance on the other side of a plane. @param home where it stands */
+export function mirroredInstance(
+  { home: _, of: __, ...marks }: Instance,
+  home: Pose,
+  image: MirrorImage,
   plane: MirrorPlane,
-): [string, Instance][] =>
-  instances.map(({ as, home, of }) => {
-    const { at, turn } = mirroredPose(mirrorIn(plane), home, mirrorIn(of.plane));
-    return [as, { of: { part: of.part }, home: { at: [...at], turn: [...turn] } }];
-  });
+): Instance {
+  const { at, turn } = mirroredPose(mirrorIn(plane), home, mirrorIn(image.plane));
+  return { ...marks, of: image.of, home: { at: [...at], turn: [...turn] } };
+}
 
 /**
  * A joint on the other side: on the images of what it joins, and where it joins something that has none, on the image of
  * its frame there. Null where a side cannot be found.
  */
-export function mirroredJoint(joint: Joint, plane: MirrorPlane, { pose, look, partOf, image }: Sides): Joint | null {
+export function mirroredJoint(joint: Joint, plane: MirrorPlane, { standing, look, image }: Sides): Joint | null {
   const m = mirrorIn(plane);
+  const still = (frame: Pose): Spot => ({ stands: { at: [...frame.at], turn: [...frame.turn] } });
   const side = (end: JointEnd): (MirroredSpot & { end: JointEnd }) | null => {
-    const [id] = end.instance;
-    if (id === undefined) {
-      const there = mirroredFrame(m, 'stands' in end.on ? end.on.stands : HERE);
-      const on: Spot = { stands: { at: [...there.at], turn: [...there.turn] } };
+    const kept = 'stands' in end.on ? end.on.stands : HERE;
+    if (end.instance.length === 0) {
+      const on = still(mirroredFrame(m, kept));
       return { end: { instance: [], on }, spot: on, turn: 0 };
     }
-    if (end.instance.length !== 1) return null;
-    const [stands, part] = [pose(id), partOf(id)];
-    const own = part === null ? null : look(part);
-    const frame = own && frameOrNull(() => frameOn(end.on, own).frame);
-    if (!stands || !frame) return null;
-    const there = mirroredFrame(m, poseWithin(stands, frame));
-    const other = image(id);
-    const others = other ? mirroredPose(m, stands, mirrorIn(other.of.plane)) : stands;
-    const looked = look(other ? other.of.part : part!);
+    const stands = standing(end.instance);
+    if (!stands) return null;
+    const own = stands.part === null ? null : look(stands.part);
+    const frame = stands.part === null ? kept : own && frameOrNull(() => frameOn(end.on, own).frame);
+    if (!frame) return null;
+    const there = mirroredFrame(m, poseWithin(stands.pose, frame));
+    const other = image(stands.carrier)?.image;
+    const others = other ? mirroredPose(m, stands.pose, mirrorIn(other.plane)) : stands.pose;
+    const instance = [...(image(end.instance)?.path ?? end.instance)];
+    const within = poseFrom(others, there);
+    if (stands.part === null) return { spot: still(within), turn: 0, end: { instance, on: still(within) } };
+    const looked = look(other && 'part' in other.of ? other.of.part : stands.part);
     if (!looked) return null;
-    const found = spotAt(poseFrom(others, there), end.on, looked);
-    return { ...found, end: { instance: [other?.id ?? id], on: found.spot } };
+    const found = spotAt(within, end.on, looked);
+    return { ...found, end: { instance, on: found.spot } };
   };
   const [a, b] = [side(joint.a), side(joint.b)];
   if (!a || !b) return null;
@@ -186,9 +205,13 @@ function mirroredNumbers({ kind, numbers }: Joint, turn: number): Joint['numbers
 
 const isJoint = (kind: Joint['kind']) => (JOINT_KINDS as readonly string[]).includes(kind);
 
-/** Joints of which at least one side is mirrored, and none is in an assembly that stands there. */
+/** A coupling of mirrored joints: slides run there as they do here, all else the other way round. */
+export function mirroredCoupling({ kind, a, b, numbers }: Coupling): Coupling['numbers'] {
+  if ((a.motion === 'slide') === (b.motion === 'slide')) return { ...numbers };
+  if (kind === 'rack') return numbers.lead === undefined ? {} : { lead: `-(${numbers.lead})` };
+  return { ...numbers, second: `-(${numbers.second ?? '1'})` };
+}
+
+/** Joints of which at least one side is mirrored. */
 export const jointsToMirror = (own: Assembly, ids: ReadonlySet<string>): string[] =>
-  own.jointOrder.filter((id) => {
-    const { a, b } = own.joints[id]!;
-    return [a, b].some((end) => ids.has(end.instance[0] ?? '')) && [a, b].every((end) => end.instance.length <= 1);
-  });
+  own.jointOrder.filter((id) => [own.joints[id]!.a, own.joints[id]!.b].some((end) => ids.has(end.instance[0] ?? '')));

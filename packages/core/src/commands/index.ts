@@ -17,6 +17,7 @@ export {
   removeJoints,
   setJointNumber,
 } from './joints.ts';
+export { mirrorWork, type MirrorWork } from './mirror.ts';
 export { setAppearance, tellPartsApart } from './appearance.ts';
 export {
   addDimension,

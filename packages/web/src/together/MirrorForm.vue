@@ -49,7 +49,8 @@ async function make(): Promise<void> {
       <option v-for="(_, name) in PLANES" :key="name" :value="name">the {{ name }} plane of the assembly</option>
     </select>
     <p class="w-full text-quiet">
-      A part that is its own mirror image is turned; of any other its opposite hand is made, and follows it.
+      A part that is its own mirror image is turned; of any other its opposite hand is made, and follows it. An assembly
+      is made anew of such parts, with its joints.
     </p>
     <button class="button-primary py-0.5" :disabled="busy">{{ busy ? 'Computing' : 'Mirror' }}</button>
     <button type="button" class="button py-0.5" @click="together.mirroring = null">Drop</button>
