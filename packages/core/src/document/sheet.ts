@@ -41,8 +41,23 @@ export const SheetSpot = z
     z.strictObject({ edge: EdgeRef }).describe('Straight, where it lies; round, its centre.'),
     z.strictObject({ vertex: VertexRef }),
   ])
-  .describe('What a size is taken at.');
+  .describe('A place of the model that is seen in a view.');
 export type SheetSpot = z.infer<typeof SheetSpot>;
+
+const MAX_CUT_LINES = 100;
+export const SizeSpot = z
+  .union([
+    SheetSpot,
+    z
+      .strictObject({
+        cut: FaceRef,
+        nth: z.number().int().min(0).max(MAX_CUT_LINES - 1),
+        of: z.number().int().min(1).max(MAX_CUT_LINES),
+      })
+      .describe('Of a section: a line in which it cuts this face, which one of how many, along the view’s x, then its y.'), // prettier-ignore
+  ])
+  .describe('What a size is taken at.');
+export type SizeSpot = z.infer<typeof SizeSpot>;
 
 export const SheetView = z
   .strictObject({
@@ -94,7 +109,7 @@ export const SheetSize = z
   .strictObject({
     kind: z.enum(SIZE_KINDS).describe('hole: how many are alike, their diameter, depth, and what is bored or sunk. chamfer: how far a slanted edge or a cone goes along both sides. surface: how a face is to be finished, as its text says. across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
     view: Id,
-    of: z.array(SheetSpot).min(1).max(2),
+    of: z.array(SizeSpot).min(1).max(2),
     ordinate: z
       .literal(true)
       .optional()

@@ -4,6 +4,7 @@ import { dot } from '../space/vector.ts';
 import { standsAt } from './layout.ts';
 import { standsFree } from './view-kinds.ts';
 import { acrossBreak, type Break } from './break.ts';
+import type { OfferedSpot } from './offered-spot.ts';
 import type { DrawnView, ViewSpot } from './drawn-view.ts';
 import { boxOfPieces, type Flat4 } from './piece-places.ts';
 
@@ -33,7 +34,8 @@ export function emptyStretch({ spots, box }: Pick<DrawnView, 'spots' | 'box'>): 
 /** With a stretch left out: what is taken of the view stays true, only where it stands on the paper does not. */
 export function brokenView(view: DrawnView, broken: Break): DrawnView {
   const { pieces } = acrossBreak(broken);
-  return { ...view, broken, spots: view.spots.filter(({ piece }) => pieces(piece).length > 0) };
+  const isSeen = ({ piece }: OfferedSpot) => pieces(piece).length > 0;
+  return { ...view, broken, spots: view.spots.filter(isSeen), cutSpots: view.cutSpots.filter(isSeen) };
 }
 
 /** Along which axis of their view two spots are farther apart. */

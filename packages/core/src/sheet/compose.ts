@@ -129,7 +129,7 @@ function onPaper(m: Measured, by: number, to: (p: Vec2) => Vec2): Measured {
         ends: m.ends ? [to(m.ends[0]), to(m.ends[1])] : null,
       };
     case 'angle':
-      return { ...m, apex: to(m.apex) };
+      return { ...m, apex: to(m.apex), ...(m.edges ? { edges: m.edges.map((ends) => ends.map((d) => d * by)) as unknown as typeof m.edges } : {}) }; // prettier-ignore
     case 'note':
     case 'surface':
     case 'chamfer':

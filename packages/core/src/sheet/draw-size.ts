@@ -185,7 +185,7 @@ function drawSurface(to: Vec2, text: string, place: Vec2, height: number): OnPap
 const TAN30 = Math.tan(Math.PI / 6);
 
 function drawAngle(
-  { apex, from, value }: Extract<Measured, { is: 'angle' }>,
+  { apex, from, value, edges }: Extract<Measured, { is: 'angle' }>,
   text: string,
   place: Vec2,
   height: number,
@@ -195,9 +195,14 @@ function drawAngle(
   const tangent = (t: number, by: number): Vec2 => [-Math.sin(t) * by, Math.cos(t) * by];
   const turn = readable(Math.atan2(place[1] - apex[1], place[0] - apex[0]) + Math.PI / 2);
   const up: Vec2 = [-Math.sin(turn), Math.cos(turn)];
+  // Only where the edges do not reach the arc themselves.
+  const led = (t: number, [near, far]: readonly [number, number]): OnPaper[] => {
+    if (radius > far) return [line('size', at(t, far > 0 ? far + GAP : 0), at(t, radius + BEYOND))];
+    return radius < near ? [line('size', at(t, near - GAP), at(t, radius - BEYOND))] : [];
+  };
   return [
-    line('size', apex, at(from, radius + BEYOND)),
-    line('size', apex, at(from + value, radius + BEYOND)),
+    ...led(from, edges?.[0] ?? [0, 0]),
+    ...led(from + value, edges?.[1] ?? [0, 0]),
     { is: 'curve', pen: 'size', piece: { kind: 'arc', points: [apex, at(from), at(from + value)] } },
     arrow(at(from), tangent(from, -1)),
     arrow(at(from + value), tangent(from + value, 1)),

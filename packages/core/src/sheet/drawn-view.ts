@@ -6,7 +6,9 @@ import { refOfFace } from '../names/find-face.ts';
 import { movedCurve } from '../names/moved-facts.ts';
 import { refOfVertex } from '../names/find-vertex.ts';
 import type { Break } from './break.ts';
-import { cutOpen, type CutPlan, type Piece } from './cut-open.ts';
+import { spotsOfCut, type CutLine } from './cut-lines.ts';
+import { cutOpen, type CutOpen, type CutPlan, type Piece } from './cut-open.ts';
+import type { OfferedSpot } from './offered-spot.ts';
 import { NearPieces } from './near-pieces.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
 import type { FaceRef } from '../references/references.ts';
@@ -27,17 +29,15 @@ export interface DrawnLine {
   readonly of: number;
 }
 
-/** A place in a view at which sizes can be taken. */
-export interface ViewSpot {
+/** An edge or a corner: a place of the model, which other views may be told by as well. */
+export interface ViewSpot extends OfferedSpot {
   readonly spot: SheetSpot;
-  /** `side`: a round edge seen from the side. */
-  readonly what: 'line' | 'side' | 'round' | 'corner';
-  readonly piece: FlatPiece;
-  /** Of a straight edge: the flat face that stands at a slant and is seen edge-on in it. */
-  readonly slanted: FaceRef | null;
   /** What it is among the bodies that are drawn: an edge, or a corner, by its place. */
   readonly at: { readonly body: number; readonly index: number };
 }
+
+/** Is it no line of a section, which only sizes can be taken at? */
+export const isOfModel = (spot: OfferedSpot): spot is ViewSpot => 'at' in spot;
 
 export interface DrawnView {
   readonly look: Look;
@@ -50,6 +50,9 @@ export interface DrawnView {
   readonly spots: readonly ViewSpot[];
   /** Of a section: outlines of the faces that were cut open, and of which solid each is. */
   readonly cut: readonly { readonly of: number; readonly outline: readonly FlatPiece[] }[];
+  /** Of a section: where faces were cut, and what of that is offered besides edges. */
+  readonly cutLines: readonly CutLine[];
+  readonly cutSpots: readonly OfferedSpot[];
   readonly box: Flat4;
   /** Of a view straight onto a slanted face: the middle of that face. */
   readonly onto?: Vec3;
@@ -104,11 +107,11 @@ export function drawView(
   curvesOf: CurvesOf,
   style: ViewStyle,
 ): DrawnView {
-  if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), [], kernel, curvesOf, style); // prettier-ignore
+  if (style.cut === null) return drawSolids(look, frame, seen, seen.map(({ solid }, of) => ({ solid, of })), { faces: [], lines: [] }, kernel, curvesOf, style); // prettier-ignore
   const { cut } = style;
   const open = cutOpen(frame, cut, seen, kernel);
   try {
-    return withoutSeams(drawSolids(look, frame, seen, open.kept, open.faces, kernel, curvesOf, style), cut);
+    return withoutSeams(drawSolids(look, frame, seen, open.kept, open, kernel, curvesOf, style), cut);
   } finally {
     open.done();
   }
@@ -133,11 +136,12 @@ function drawSolids(
   frame: Frame,
   seen: readonly Seen[],
   shown: readonly Piece[],
-  cut: DrawnView['cut'],
+  cut: Pick<CutOpen, 'faces' | 'lines'>,
   kernel: SolidKernel,
   curvesOf: CurvesOf,
-  { hidden, smooth }: ViewStyle,
+  style: ViewStyle,
 ): DrawnView {
+  const { hidden, smooth } = style;
   // Where sizes can be taken. Seams are no edges of the shape, though a contour may lie on one.
   const edges = seen.flatMap(({ solid, body }, i) =>
     curvesOf(solid).flatMap((curve, edge) => {
@@ -169,16 +173,33 @@ function drawSolids(
     }
   }
   const pieces = lines.map((l) => l.piece);
-  return { look, frame, lines, ...centresOf(frame, shown, curvesOf), spots: spotsOf(frame, seen, lines, edges), cut, box: boxOfPieces(pieces), broken: null }; // prettier-ignore
+  const spots = spotsOf(frame, seen, lines, edges);
+  return { look, frame, lines, ...centresOf(frame, seen, curvesOf, style.cut), spots, cut: cut.faces, cutLines: cut.lines, cutSpots: spotsOfCut(cut.lines, seen.map((s) => s.body), spots), box: boxOfPieces(pieces), broken: null }; // prettier-ignore
 }
 
-/** Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. */
-function centresOf(frame: Frame, shown: readonly Piece[], curvesOf: CurvesOf): Pick<DrawnView, 'crosses' | 'axes'> {
+/** Is a place cut away, and not on the plane of the cut? */
+function isAway(place: Vec3, { axis, strips }: CutPlan, frame: Frame): boolean {
+  const along = dot(place, frame[axis]);
+  const { depth } = strips.find((s) => along < s.to) ?? strips.at(-1)!;
+  return depth !== null && dot(place, frame.normal) > depth + SAME;
+}
+
+/**
+ * Rounds that are turned faces of whole turns: where their centre lies seen face on, or their axis from the side. Cut
+ * open they are halves of such, and have their centres still.
+ */
+function centresOf(
+  frame: Frame,
+  seen: readonly Seen[],
+  curvesOf: CurvesOf,
+  cut: CutPlan | null,
+): Pick<DrawnView, 'crosses' | 'axes'> {
   const crosses = new Map<string, { at: Vec2; radius: number }>();
   const axes = new Map<string, [Vec2, Vec2]>();
-  for (const { solid } of shown)
+  for (const { solid } of seen)
     for (const curve of curvesOf(solid)) {
       if (curve.kind !== 'ellipse' || !curve.whole || Math.abs(curve.major - curve.minor) > SAME) continue;
+      if (cut && isAway(curve.center, cut, frame)) continue;
       const facing = Math.abs(dot(curve.normal, frame.normal));
       const center = flatPoint(frame, curve.center);
       if (facing > 1 - 1e-9) {

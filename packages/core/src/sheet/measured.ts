@@ -1,26 +1,29 @@
 /** Sizes of a sheet as the model has them now: where they are taken in their view, and how large. */
-import type { SheetSize, SheetSpot } from '../document/sheet.ts';
+import type { SheetSize, SheetSpot, SizeSpot } from '../document/sheet.ts';
 import { onOval, ovalOf } from '../exchange/face-drawing.ts';
 import type { Body } from '../names/body.ts';
 import { findEdge, refOfEdge } from '../names/find-edge.ts';
+import { findFace, refOfFace } from '../names/find-face.ts';
 import { findVertex, refOfVertex } from '../names/find-vertex.ts';
 import type { Finding } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
+import { placesOfCut, type CutLine } from './cut-lines.ts';
 import type { CurvesOf } from './drawn-view.ts';
 import { chamferOfCone, chamferOfEdge, type ChamferTold } from './chamfer.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
 type Stretch = readonly [Vec2, Vec2];
+type Reach = readonly [near: number, far: number];
 
 /** What a size is, in its view: mm of the model, from the view’s origin. */
 export type Measured =
   /** Between two places, measured along a unit direction. */
   | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean; /** Of straight edges from end to end: lines that lead out begin where these end. */ readonly edges?: readonly [Stretch | null, Stretch | null] } // prettier-ignore
   | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall } // prettier-ignore
-  | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean }
+  | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean; /** How far from the apex each of the two edges begins and ends, mm; that at `from` first. */ readonly edges?: readonly [Reach, Reach] } // prettier-ignore
   | { readonly is: 'chamfer'; readonly at: Vec2; readonly told: ChamferTold; readonly true: boolean }
   | { readonly is: 'note'; readonly at: Vec2 }
   | { readonly is: 'surface'; readonly at: Vec2 };
@@ -40,7 +43,7 @@ export interface SizeState {
   /** Why it cannot be taken, as a sentence. */
   readonly lost: string | null;
   /** What it was taken at was found only probably: with these it would be sure. */
-  readonly doubt: { readonly says: string; readonly of: readonly SheetSpot[] } | null;
+  readonly doubt: { readonly says: string; readonly of: readonly SizeSpot[] } | null;
 }
 
 /** A spot found in the model, as it looks in the view. */
@@ -53,17 +56,25 @@ interface Found {
 }
 
 /** A spot with what it was found to be; the sentence says why there is none. */
-type Spotted = { readonly found: Found; readonly doubt: string | null; readonly spot: SheetSpot } | { readonly lost: string }; // prettier-ignore
+type Spotted = { readonly found: Found; readonly doubt: string | null; readonly spot: SizeSpot } | { readonly lost: string }; // prettier-ignore
 
 const LEVEL = 1e-7;
 /** Lines that turn by less, rad, are parallel. */
 const PARALLEL = 1e-6;
 
-function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesOf: CurvesOf): Spotted {
-  const told = <T>(finding: Finding<T>, to: (found: T) => { found: Found; spot: SheetSpot }): Spotted => {
+function spotted(
+  spot: SizeSpot,
+  frame: Frame,
+  bodies: readonly Body[],
+  curvesOf: CurvesOf,
+  cut: readonly CutLine[],
+): Spotted {
+  // prettier-ignore
+  const told = <T>(finding: Finding<T>, to: (found: T) => { found: Found; spot: SizeSpot }): Spotted => {
     if (finding.how === 'lost') return { lost: finding.why };
     return { ...to(finding.found), doubt: finding.how === 'probably' ? finding.why : null };
   };
+  if ('cut' in spot) return spottedOnCut(spot, bodies, cut);
   if ('vertex' in spot)
     return told(findVertex(spot.vertex, bodies), ({ body, vertex }) => ({
       found: { piece: { kind: 'point', points: [flatPoint(frame, body.facts.corners[vertex]!)] }, round: null, level: true }, // prettier-ignore
@@ -80,6 +91,28 @@ function spotted(spot: SheetSpot, frame: Frame, bodies: readonly Body[], curvesO
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
     return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge, bodies) } };
   });
+}
+
+/** A line in which a section cuts a face. */
+function spottedOnCut(
+  { cut, nth, of }: Extract<SizeSpot, { cut: unknown }>,
+  bodies: readonly Body[],
+  lines: readonly CutLine[],
+): Spotted {
+  // prettier-ignore
+  const finding = findFace(cut, bodies);
+  if (finding.how === 'lost') return { lost: finding.why };
+  const { body, face } = finding.found;
+  const places = placesOfCut(lines, bodies.indexOf(body), face);
+  const own = places[Math.min(nth, places.length - 1)];
+  if (!own) return { lost: 'the section does not go through that face any more' };
+  const { piece } = own;
+  const moved = places.length === of ? null : `its face is cut in ${places.length} places now, and was in ${of}`;
+  return {
+    found: { piece, round: piece.kind === 'circle' || piece.kind === 'arc' ? { radius: ovalOf(piece).long, facing: true, whole: piece.kind === 'circle' } : null, level: true }, // prettier-ignore
+    doubt: finding.how === 'probably' ? finding.why : moved,
+    spot: { cut: refOfFace(body, face, bodies), nth: places.indexOf(own), of: places.length },
+  };
 }
 
 /** Where a spot lies in the model: a round’s centre, an edge’s middle, a corner; null where it is lost. */
@@ -118,9 +151,10 @@ export function measureSize(
   bodies: readonly Body[],
   curvesOf: CurvesOf,
   threadOf: ThreadOf = () => null,
+  cut: readonly CutLine[] = [],
 ): SizeState {
   // prettier-ignore
-  const all = size.of.map((spot) => spotted(spot, frame, bodies, curvesOf));
+  const all = size.of.map((spot) => spotted(spot, frame, bodies, curvesOf, cut));
   const lost = all.find((s) => 'lost' in s);
   if (lost && 'lost' in lost) return { measured: null, lost: `what it was taken at is gone, as ${lost.lost}. Take it anew, or remove it.`, doubt: null }; // prettier-ignore
   const own = all as Exclude<Spotted, { lost: string }>[];
@@ -261,9 +295,15 @@ function angleBetween(one: Found, other: Found): Measured | string {
     return towards(far);
   };
   const [a, b] = [away(one), away(other)];
+  const reach = (f: Found, t: number): Reach => {
+    const ends = (f.piece as Extract<FlatPiece, { kind: 'line' }>).points.map((p) => (p[0] - apex[0]) * Math.cos(t) + (p[1] - apex[1]) * Math.sin(t)); // prettier-ignore
+    return [Math.max(0, Math.min(...ends)), Math.max(...ends)];
+  };
+  const [ra, rb] = [reach(one, a), reach(other, b)];
   const whole = 2 * Math.PI;
   const between = (((b - a) % whole) + whole) % whole;
+  const level = one.level && other.level;
   return between <= Math.PI
-    ? { is: 'angle', apex, from: a, value: between, true: one.level && other.level }
-    : { is: 'angle', apex, from: b, value: whole - between, true: one.level && other.level };
+    ? { is: 'angle', apex, from: a, value: between, true: level, edges: [ra, rb] }
+    : { is: 'angle', apex, from: b, value: whole - between, true: level, edges: [rb, ra] };
 }

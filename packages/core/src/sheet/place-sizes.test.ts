@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { SheetSize } from '../document/sheet.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
-import { widthOfText } from './draw-size.ts';
+import { drawSize, widthOfText } from './draw-size.ts';
 import type { Measured } from './measured.ts';
 import { placeSizes, type ToPlace } from './place-sizes.ts';
 
@@ -47,4 +47,32 @@ describe('words on leaders', () => {
       { numRuns: 60 },
     );
   }); // prettier-ignore
+});
+
+describe('angles', () => {
+  const angle = (edges?: readonly [readonly [number, number], readonly [number, number]]): ToPlace => {
+    const measured: Measured = { is: 'angle', apex: [0, 400], from: -Math.PI / 2 - 0.05, value: 0.1, true: true, ...(edges ? { edges } : {}) }; // prettier-ignore
+    return { id: 'a', size: { kind: 'angle', view: 'v', of: [] } as unknown as SheetSize, measured, text: '5.7°' };
+  };
+
+  test('of edges that would meet far off stand just before these begin, on lines that lead there from their ends', () => {
+    const far = angle([[370, 430], [372, 430]]); // prettier-ignore
+    const place = placeSizes([far], box, HEIGHT).get('a')!;
+    expect(place[0]).toBeCloseTo(0, 9);
+    expect(400 - place[1]).toBeCloseTo(372 - 9, 9);
+    // Above a section stands its letter.
+    expect(400 - placeSizes([angle([[365, 430], [365, 430]])], box, HEIGHT, false).get('a')![1]).toBeLessThan(365 - 20); // prettier-ignore
+    const lines = drawSize(far.measured, far.text, place, { height: HEIGHT, ordinate: false }).flatMap((i) => (i.is === 'curve' && i.piece.kind === 'line' ? [i.piece.points] : [])); // prettier-ignore
+    expect(lines).toHaveLength(2);
+    // Nothing is drawn from the far place where they would meet.
+    for (const [p, q] of lines) for (const end of [p, q]) expect(Math.hypot(end[0], end[1] - 400)).toBeGreaterThan(350);
+  });
+
+  test('at a corner stand near it, where the edges themselves carry them', () => {
+    const near = angle([[0, 60], [0, 60]]); // prettier-ignore
+    const place = placeSizes([near], box, HEIGHT).get('a')!;
+    expect(400 - place[1]).toBeLessThan(25);
+    const lines = drawSize(near.measured, near.text, place, { height: HEIGHT, ordinate: false }).filter((i) => i.is === 'curve' && i.piece.kind === 'line'); // prettier-ignore
+    expect(lines).toHaveLength(0);
+  });
 });

@@ -15,6 +15,8 @@ const LIFT = 6;
 /** Of a view’s size: how far from its apex an angle is told, and at least and at most, mm. */
 const ANGLE_SHARE = 0.12;
 const ANGLE = [12, 24] as const;
+/** mm above a section that its letter takes. */
+const LETTER = 12;
 
 export interface ToPlace {
   readonly id: string;
@@ -70,8 +72,13 @@ export function placeSizes(all: readonly ToPlace[], box: Flat4, height: number, 
   for (const { id, measured } of all)
     if (measured.is === 'angle') {
       const t = measured.from + measured.value / 2;
-      const off = Math.min(ANGLE[1], Math.max(ANGLE[0], ANGLE_SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])));
-      places.set(id, [measured.apex[0] + off * Math.cos(t), measured.apex[1] + off * Math.sin(t)]);
+      const usual = Math.min(ANGLE[1], Math.max(ANGLE[0], ANGLE_SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])));
+      // Edges that would meet far away: just before they begin.
+      const begin = Math.max(...(measured.edges ?? []).map(([near]) => near), 0);
+      const at = (off: number): Vec2 => [measured.apex[0] + off * Math.cos(t), measured.apex[1] + off * Math.sin(t)];
+      const before = begin - FIRST;
+      const inLetter = !above && before > usual && at(before)[1] > box[3];
+      places.set(id, at(Math.max(usual, inLetter ? before - LETTER : before)));
     }
   return places;
 }

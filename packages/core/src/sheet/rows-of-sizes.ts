@@ -1,6 +1,6 @@
 /** Several sizes at once along a view’s x or y: one after the other, all from one, or as ordinates (ISO 129-1). */
 import type { SheetSize } from '../document/sheet.ts';
-import type { ViewSpot } from './drawn-view.ts';
+import type { OfferedSpot } from './offered-spot.ts';
 
 export const ROWS = ['chain', 'from_first', 'ordinates'] as const;
 export type RowOfSizes = (typeof ROWS)[number];
@@ -9,7 +9,7 @@ export type RowOfSizes = (typeof ROWS)[number];
 const SAME = 1e-5;
 
 /** Where a spot lies along an axis; null where it does not say: a straight edge only square to it. */
-export function levelOfSpot({ what, piece }: ViewSpot, axis: 0 | 1): number | null {
+export function levelOfSpot({ what, piece }: OfferedSpot, axis: 0 | 1): number | null {
   if (piece.kind === 'spline') return null;
   if (what === 'round' || piece.kind === 'point') return piece.points[0]![axis];
   const [p, q] = piece.points as readonly (readonly [number, number])[];
@@ -24,7 +24,7 @@ export function sizesInRow(
   row: RowOfSizes,
   kind: 'across' | 'up',
   view: string,
-  spots: readonly ViewSpot[],
+  spots: readonly OfferedSpot[],
 ): SheetSize[] {
   const axis = kind === 'across' ? 0 : 1;
   const levels = spots.flatMap((spot) => {

@@ -40,7 +40,7 @@ export async function sheetGeometry(
     for (const [key, size] of Object.entries(sheet.sizes)) {
       const view = sheet.views[size.view];
       const drawn = views.get(size.view);
-      const state = !view ? lostView('its view no longer stands on the sheet; remove it.') : !drawn ? lostView('its view cannot be drawn; see what is said of it.') : seenThere(view.look, measureSize(size, drawn.frame, bodies, curvesOf, threadsOf(design, sheet, subject))); // prettier-ignore
+      const state = !view ? lostView('its view no longer stands on the sheet; remove it.') : !drawn ? lostView('its view cannot be drawn; see what is said of it.') : seenThere(view.look, measureSize(size, drawn.frame, bodies, curvesOf, threadsOf(design, sheet, subject), drawn.cutLines)); // prettier-ignore
       sizes.set(key, state);
     }
     const leftOut = sizesLeftOut(sheet, views, sizes);

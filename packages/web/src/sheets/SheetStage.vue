@@ -12,7 +12,7 @@ import {
   isMain,
   wordOfView,
   type PlacedView,
-  type ViewSpot,
+  type OfferedSpot,
 } from '@helb/core';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, shallowRef, useTemplateRef } from 'vue';
@@ -45,7 +45,7 @@ const drawnSizes = computed(() =>
   (sheets.composed?.sizes ?? []).map((size) => ({ size, drawn: grouped(size.items, paper.value[1]) })),
 );
 
-const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: ViewSpot } | null>(null);
+const pointed = shallowRef<{ readonly view: PlacedView; readonly spot: OfferedSpot } | null>(null);
 const REACH_PX = 9;
 /** So near an edge it is meant, though a line of a size begins or crosses there. */
 const ON_EDGE_PX = 4;
@@ -98,7 +98,10 @@ function move(event: PointerEvent): void {
     own.begun ||= isDrag(own.by[0] * zoom.value, own.by[1] * zoom.value);
     return;
   }
-  const views = (sheets.composed?.views ?? []).map((view) => ({ view, spots: sheets.geometry?.views.get(view.id)?.spots ?? [] })); // prettier-ignore
+  const views = (sheets.composed?.views ?? []).map((view) => {
+    const drawn = sheets.geometry?.views.get(view.id);
+    return { view, spots: drawn ? [...drawn.spots, ...drawn.cutSpots] : [] };
+  });
   const near = nearestSpot(at, views, REACH_PX / zoom.value);
   const inWay = sizeAt(event) !== null && !(near && near.away * zoom.value < ON_EDGE_PX && (event.target as Element).tagName !== 'text'); // prettier-ignore
   pointed.value = inWay ? null : near;
@@ -160,7 +163,7 @@ const shiftOfSize = (id: string, view: string): string | undefined =>
     : shiftOf(view);
 
 /** A spot drawn on the paper. */
-function spotPath(view: PlacedView, spot: ViewSpot): string {
+function spotPath(view: PlacedView, spot: OfferedSpot): string {
   const { piece } = spot;
   if (piece.kind === 'point') {
     const [x, up] = placeOn(view, piece.points[0]);

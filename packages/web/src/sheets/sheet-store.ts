@@ -1,7 +1,7 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
   addSheetView, axisBetween, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
-  type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type ViewSpot,
+  type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type OfferedSpot, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
 import { defineStore } from 'pinia';
@@ -20,7 +20,7 @@ import { writtenSheet, type SheetFormat } from './written-sheet.ts';
 /** A place in a view at which a size can be taken. */
 export interface PickedViewSpot {
   readonly view: string;
-  readonly spot: ViewSpot;
+  readonly spot: OfferedSpot;
 }
 
 const TYPES: Readonly<Record<SheetFormat, string>> = { pdf: 'application/pdf', svg: 'image/svg+xml', dxf: 'image/vnd.dxf' }; // prettier-ignore

@@ -1,5 +1,5 @@
 /** What can be done with places that are picked in a view: sizes of them, sections through them, views taken from them. */
-import { addSheetView, changeSheetView, isMain, MAX_CUT_STEPS, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type ViewSpot } from '@helb/core'; // prettier-ignore
+import { addSheetView, changeSheetView, isMain, isOfModel, MAX_CUT_STEPS, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type OfferedSpot } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
@@ -21,9 +21,12 @@ const SHARE = 0.12;
 export function useSpotVerbs() {
   const session = useSession();
   const sheets = useSheets();
-  const picks = computed<readonly ViewSpot[]>(() => sheets.picked.map((p) => p.spot));
+  const picks = computed<readonly OfferedSpot[]>(() => sheets.picked.map((p) => p.spot));
+  /** The same where all are of the model: none else tells how other views are drawn. */
+  const places = computed(() => (picks.value.every(isOfModel) ? picks.value : []));
 
-  const kinds = computed<readonly SizeKind[]>(() => {
+  const kinds = computed<readonly SizeKind[]>(() => (places.value.length > 0 ? all.value : all.value.filter((kind) => kind !== 'hole' && kind !== 'chamfer'))); // prettier-ignore
+  const all = computed<readonly SizeKind[]>(() => {
     const [one, other, more] = picks.value;
     if (!one || more) return [];
     const isLine = (what: string) => what === 'line' || what === 'side';
@@ -49,16 +52,17 @@ export function useSpotVerbs() {
   };
 
   const sectionVerbs = (): Verb[] => {
-    const [one, ...others] = sheets.picked;
+    const [one, ...others] = places.value;
+    const view = sheets.picked[0]?.view;
     const own = sheets.sheet;
-    if (!one || !own || others.length > MAX_CUT_STEPS) return [];
-    if (others.length > 0 && picks.value.some((p) => p.what !== 'round')) return [];
-    return (ACROSS[own.views[one.view]!.look] ?? []).map((look): Verb => ({
+    if (!one || !own || view === undefined || others.length > MAX_CUT_STEPS) return [];
+    if (others.length > 0 && places.value.some((p) => p.what !== 'round')) return [];
+    return (ACROSS[own.views[view]!.look] ?? []).map((look): Verb => ({
       id: `section-${look}`,
       label: others.length > 0 ? `Stepped section from the ${look}` : `Section from the ${look}`,
       run() {
-        const more = others.map((o) => o.spot.spot);
-        const cut = { at: one.spot.spot, ...(more.length > 0 ? { more } : {}) };
+        const more = others.map((o) => o.spot);
+        const cut = { at: one.spot, ...(more.length > 0 ? { more } : {}) };
         const known = own.viewOrder.find((id) => own.views[id]!.look === look && isMain(own.views[id]!));
         const edit = known ? changeSheetView(session.activeSheet!, known, { cut }) : addSheetView(session.activeSheet!, newId('v'), { look, cut }); // prettier-ignore
         if (sheets.edit(edit)) sheets.letGo();
@@ -68,11 +72,12 @@ export function useSpotVerbs() {
 
   /** Views that are taken from what is picked: enlarged round it, or straight onto the slanted face at it. */
   const viewVerbs = (): Verb[] => {
-    const [one, other] = sheets.picked;
+    const [one, other] = places.value;
+    const view = sheets.picked[0]?.view;
     const own = sheets.sheet;
-    const from = own && one ? own.views[one.view] : undefined;
-    const box = one ? sheets.geometry?.views.get(one.view)?.box : undefined;
-    if (!one || other || !from || from.detail || !box) return [];
+    const from = own && view !== undefined ? own.views[view] : undefined;
+    const box = view !== undefined ? sheets.geometry?.views.get(view)?.box : undefined;
+    if (!one || other || !from || from.detail || !box || view === undefined) return [];
     const add = (more: Pick<SheetView, 'detail' | 'onto'>) => {
       const id = newId('v');
       if (!sheets.edit(addSheetView(session.activeSheet!, id, { look: from.look, ...more }))) return;
@@ -80,19 +85,20 @@ export function useSpotVerbs() {
       sheets.pickedView = id;
     };
     const radius = Math.max(0.01, Number((SHARE * Math.hypot(box[2] - box[0], box[3] - box[1])).toPrecision(2)));
-    const { slanted } = one.spot;
+    const { slanted } = one;
     return [
-      { id: 'detail', label: 'Enlarge here', run: () => add({ detail: { of: one.view, at: one.spot.spot, radius } }) },
-      ...(slanted && isMain(from) ? [{ id: 'onto', label: 'Look straight onto it', run: () => add({ onto: { of: one.view, face: slanted } }) }] : []), // prettier-ignore
+      { id: 'detail', label: 'Enlarge here', run: () => add({ detail: { of: view, at: one.spot, radius } }) },
+      ...(slanted && isMain(from) ? [{ id: 'onto', label: 'Look straight onto it', run: () => add({ onto: { of: view, face: slanted } }) }] : []), // prettier-ignore
     ];
   };
 
   /** Between two places that lie apart. */
   const breakVerbs = (): Verb[] => {
-    const [one, other, more] = sheets.picked;
-    const view = one ? sheets.sheet?.views[one.view] : undefined;
-    if (!one || !other || more || !view || view.look === 'oblique' || view.detail) return [];
-    return [{ id: 'break', label: 'Break it off between', run: () => void (sheets.breakOff(one.view, [one.spot, other.spot]) && sheets.letGo()) }]; // prettier-ignore
+    const [one, other, more] = places.value;
+    const id = sheets.picked[0]?.view;
+    const view = id !== undefined ? sheets.sheet?.views[id] : undefined;
+    if (!one || !other || more || id === undefined || !view || view.look === 'oblique' || view.detail) return [];
+    return [{ id: 'break', label: 'Break it off between', run: () => void (sheets.breakOff(id, [one, other]) && sheets.letGo()) }]; // prettier-ignore
   };
 
   const verbs = computed<Verb[]>(() => (picks.value.length === 0 ? [] : [...kindVerbs(), ...rowVerbs().slice(0, 2), ...sectionVerbs(), ...rowVerbs().slice(2), ...viewVerbs(), ...breakVerbs()])); // prettier-ignore

@@ -6,7 +6,7 @@ import { rowsOfHole } from './hole-rows.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
-import { dot, type Frame, type Vec3 } from '../../space/vector.ts';
+import { dot, type Vec3 } from '../../space/vector.ts';
 import type { DrawnView } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
 import type { Measured, SizeState } from '../measured.ts';
@@ -14,7 +14,7 @@ import { wordOfView } from '../view-kinds.ts';
 import { alikeRounds, candidates } from './candidates.ts';
 import { COUNT, faultsOfSizes, namedSize, type AuditFinding } from './faults-of-sizes.ts';
 import { RowSpace } from './row-space.ts';
-import { foundSpot, roundOf, rowOfSize } from './said.ts';
+import { foundSpot, roundOf, rowOfSize, type CutView } from './said.ts';
 import { conesAlike, rowsOfCone } from './rims.ts';
 import { Shape } from './shape.ts';
 
@@ -57,11 +57,11 @@ export function auditSheet(
     if (!state) continue;
     if (state.lost !== null || !state.measured || !view) continue;
     const { measured } = state;
-    const frame = views.get(size.view)?.frame;
-    if (!frame || !('true' in measured) || !measured.true || (size.ordinate && 'value' in measured && measured.value === 0)) continue; // prettier-ignore
-    const counted = countedAlike(shape, size);
+    const drawn = views.get(size.view);
+    if (!drawn || !('true' in measured) || !measured.true || (size.ordinate && 'value' in measured && measured.value === 0)) continue; // prettier-ignore
+    const counted = countedAlike(shape, size, drawn);
     const agrees = counted !== null && counted.told === counted.there;
-    const rows = agrees ? counted.rows : rowsOf(shape, size, measured, frame);
+    const rows = agrees ? counted.rows : rowsOf(shape, size, measured, drawn);
     if (rows.length === 0) {
       silent++;
       continue;
@@ -98,23 +98,24 @@ export function auditSheet(
 }
 
 /** What a size says of the shape; nothing where that is not judged. */
-function rowsOf(shape: Shape, size: SheetSize, measured: Measured, frame: Frame): readonly Float64Array[] {
+function rowsOf(shape: Shape, size: SheetSize, measured: Measured, view: CutView): readonly Float64Array[] {
   const hole = size.kind === 'hole' ? rowsOfHole(shape, size) : null;
   if (hole) return hole;
-  const at = size.kind === 'chamfer' ? foundSpot(size.of[0]!, shape.bodies) : null;
+  const at = size.kind === 'chamfer' ? foundSpot(size.of[0]!, shape.bodies, view) : null;
   const cone = at && at.edge !== null ? rowsOfCone(shape, at.body, at.edge) : null;
   if (cone) return cone;
   const ways: readonly Measured[] = measured.is === 'chamfer' ? ([[1, 0], [0, 1]] as const).map((along) => ({ is: 'length', from: along, to: along, along, value: 0, true: true })) : [measured]; // prettier-ignore
-  return ways.flatMap((way) => rowOfSize(shape, size, way, frame) ?? []);
+  return ways.flatMap((way) => rowOfSize(shape, size, way, view) ?? []);
 }
 
 /** Of a size that says how many have it: how many of the shape do, and what is said of all these. */
 function countedAlike(
   shape: Shape,
   size: SheetSize,
+  view: CutView,
 ): { told: number; there: number; rows: readonly Float64Array[] } | null {
   const told = COUNT.exec(size.text ?? '')?.[1];
-  const found = told === undefined ? null : foundSpot(size.of[0]!, shape.bodies);
+  const found = told === undefined ? null : foundSpot(size.of[0]!, shape.bodies, view);
   if (!found) return null;
   if (size.kind === 'chamfer') {
     const alike = conesAlike(shape, found);

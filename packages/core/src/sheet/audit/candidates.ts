@@ -214,7 +214,12 @@ function anglesOf(shape: Shape, looks: readonly Looked[], spots: readonly Spots[
           lines.find((l) => l.plane.tilts.length === 0);
         if (!other) return [];
         const size: SheetSize = { kind: 'angle', view: id, of: [other.spot.spot, slanted.spot.spot] };
-        const row = rowOfSize(shape, size, { is: 'angle', apex: [0, 0], from: 0, value: 1, true: true }, frame);
+        const row = rowOfSize(
+          shape,
+          size,
+          { is: 'angle', apex: [0, 0], from: 0, value: 1, true: true },
+          { frame, cutLines: [] },
+        );
         return row ? [{ size, rows: [row], says: `the angle of a slanted face in the ${word} view` }] : [];
       });
   });

@@ -1,11 +1,13 @@
 /** What sizes say of a shape’s freedoms: a row over its unknowns each. */
-import type { SheetSize, SheetSpot } from '../../document/sheet.ts';
+import type { SheetSize, SizeSpot } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
 import { findEdge } from '../../names/find-edge.ts';
+import { findFace } from '../../names/find-face.ts';
 import { findVertex } from '../../names/find-vertex.ts';
 import { facesAtCorner } from '../../names/neighbours.ts';
 import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
-import type { ViewSpot } from '../drawn-view.ts';
+import { placesOfCut } from '../cut-lines.ts';
+import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import type { Measured } from '../measured.ts';
 import { rimAt } from './rims.ts';
 import type { Motion, RoundFreedom, Shape } from './shape.ts';
@@ -18,8 +20,22 @@ export interface Found {
   readonly edge: number | null;
 }
 
+export type CutView = Pick<DrawnView, 'frame' | 'cutLines'>;
+
 /** Where a spot is in the shape; null where it is lost. */
-export function foundSpot(spot: SheetSpot, bodies: readonly Body[]): Found | null {
+/** @param cut where the view of it is cut open */
+export function foundSpot(spot: SizeSpot, bodies: readonly Body[], cut: CutView): Found | null {
+  if ('cut' in spot) {
+    const finding = findFace(spot.cut, bodies);
+    if (finding.how === 'lost') return null;
+    const body = bodies.indexOf(finding.found.body);
+    const own = placesOfCut(cut.cutLines, body, finding.found.face)[spot.nth];
+    if (!own) return null;
+    const [u, v] = own.piece.points[0]!;
+    const { x, y, normal } = cut.frame;
+    const at = [0, 1, 2].map((k) => u * x[k]! + v * y[k]! + own.depth * normal[k]!) as unknown as Vec3;
+    return { body, at, faces: [finding.found.face], edge: null };
+  }
   if ('vertex' in spot) {
     const finding = findVertex(spot.vertex, bodies);
     if (finding.how === 'lost') return null;
@@ -96,12 +112,15 @@ export function along(direction: Vec3, motions: readonly Motion[]): Float64Array
 }
 
 /** What a size says; null where it says nothing that is judged. */
-export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, frame: Frame): Float64Array | null {
-  const found = size.of.map((spot) => foundSpot(spot, shape.bodies));
+export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, view: CutView): Float64Array | null {
+  const { frame } = view;
+  const found = size.of.map((spot) => foundSpot(spot, shape.bodies, view));
   const [one, other] = found;
   if (!one || other === null) return null;
   if (measured.is === 'diameter' || measured.is === 'radius') {
-    return one.edge === null ? null : (rimAt(shape, one.body, one.edge)?.radius ?? null);
+    if (one.edge !== null) return rimAt(shape, one.body, one.edge)?.radius ?? null;
+    const round = roundOf(shape, one);
+    return round && shape.only(round.unknown);
   }
   if (measured.is === 'length') {
     const { along: u } = measured;
@@ -124,9 +143,12 @@ function endsOf(shape: Shape, { body, edge }: Found): Found[] {
 }
 
 /** How a straight edge turns in a view: as the face turns that is seen edge-on there. */
-function tiltOf(shape: Shape, { body, faces }: Found, frame: Frame): Float64Array | null {
+function tiltOf(shape: Shape, { body, faces, at }: Found, frame: Frame): Float64Array | null {
   for (const f of faces) {
     const own = shape.face(body, f);
+    const side = own?.is === 'cone' && Math.abs(dot(own.axis.direction, frame.normal)) < 1e-6 ? dot(cross(own.axis.direction, frame.normal), minus(at, own.axis.at)) : 0; // prettier-ignore
+    // Cut along its axis, a cone’s two lines lean both ways with its slope.
+    if (own?.is === 'cone' && side !== 0) return shape.only(own.unknowns[1]).map((x) => x * Math.sign(side));
     if (own?.is !== 'plane' || Math.abs(dot(own.normal, frame.normal)) > 1e-6) continue;
     const row = new Float64Array(shape.width);
     for (const { about, unknown } of own.tilts) row[unknown] = dot(about, frame.normal);

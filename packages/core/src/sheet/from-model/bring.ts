@@ -161,12 +161,13 @@ function comesTo(value: number, size: SheetSize, of: Bringing): boolean {
 
 /** With the tolerance of the dimension, and the count of rounds alike. */
 function finished(size: SheetSize, own: DimensionConstraint | null, of: Bringing): SheetSize {
-  const { design, bodies, shape } = of;
+  const { design, bodies, shape, looked } = of;
+  const { view } = looked.find((l) => l.id === size.view)!;
   const limits = own?.tolerance ? readLimits(own.tolerance, size, design.units) : null;
-  const found = size.kind === 'diameter' || size.kind === 'radius' ? foundSpot(size.of[0]!, bodies) : null;
+  const found = size.kind === 'diameter' || size.kind === 'radius' ? foundSpot(size.of[0]!, bodies, view) : null;
   const round = found ? roundOf(shape, found) : null;
   const alike = round ? alikeRounds(shape, round) : [];
-  const bevelled = size.kind === 'chamfer' ? foundSpot(size.of[0]!, bodies) : null;
+  const bevelled = size.kind === 'chamfer' ? foundSpot(size.of[0]!, bodies, view) : null;
   const many = bevelled ? conesAlike(shape, bevelled).length : alike.length;
   const spot = alike.length > 1 ? upperRight(alike, size, of) : null;
   return {

@@ -1,0 +1,13 @@
+import type { SizeSpot } from '../document/sheet.ts';
+import type { FaceRef } from '../references/references.ts';
+import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
+
+/** A place in a view at which sizes can be taken. */
+export interface OfferedSpot {
+  readonly spot: SizeSpot;
+  /** `side`: a round edge seen from the side. */
+  readonly what: 'line' | 'side' | 'round' | 'corner';
+  readonly piece: FlatPiece;
+  /** Of a straight edge: the flat face that stands at a slant and is seen edge-on in it. */
+  readonly slanted: FaceRef | null;
+}

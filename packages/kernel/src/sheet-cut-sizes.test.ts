@@ -1,0 +1,99 @@
+/** Sizes taken at lines in which a section cuts faces. */
+import { describe, expect, test } from '@jest/globals';
+import {
+  addSheet, addSheetView, changeSheetView, Known, newSheet, PartEvaluator, putSize, sheetGeometry, suppressStep,
+  type Design, type DrawnView, type SheetGeometry, type SheetSize, type SizeSpot, type Step,
+} from '@helb/core'; // prettier-ignore
+import { loadKernel } from './load.ts';
+import { designOf, edited, extruded, outline, round } from './sample-parts.ts';
+
+const kernel = await loadKernel();
+const evaluator = new PartEvaluator(kernel);
+const geometryOf = (design: Design): Promise<SheetGeometry> => sheetGeometry(design, 'h', evaluator, kernel, new Known()); // prettier-ignore
+
+/** A cup: a leaning outside of Ø44 at the foot, a bore that stops 9 mm above it; and a block beside it. */
+const cup = (bore: number, taper: number): Design =>
+  designOf({
+    a: round(22),
+    ae: extruded('a', '31 mm', { taper: `${taper} deg` } as Partial<Step>),
+    b: round(bore),
+    be: extruded('b', '60 mm', { start: '9 mm', result: 'cut' } as Partial<Step>),
+    c: outline([[40, -6], [52, -6], [52, 6], [40, 6]]),
+    ce: extruded('c', '20 mm', { result: 'new_body' } as Partial<Step>),
+  }); // prettier-ignore
+const sheet = { ...newSheet('Sheet', { part: 'p' }, null), views: {}, viewOrder: [] };
+const onSheet = (design: Design) =>
+  edited(design, addSheet('h', sheet), addSheetView('h', 'v', { look: 'front', cut: {} }));
+const base = onSheet(cup(13, 8));
+const withSizesOf = (design: Design, { sheets }: Design) =>
+  edited(design, putSize('h', Object.entries(sheets!.h!.sizes)));
+
+/** Upright lines at an x, and slanted ones, that the section makes. */
+const cutAt = ({ cutSpots }: DrawnView, x: number): SizeSpot =>
+  cutSpots.find(({ piece }) => piece.kind === 'line' && piece.points.every((p) => Math.abs(p[0] - x) < 1e-6))!.spot;
+const slanted = ({ cutSpots }: DrawnView): SizeSpot[] =>
+  cutSpots.filter(({ piece }) => piece.kind === 'line' && Math.abs(piece.points[0][0] - piece.points[1][0]) > 1 && Math.abs(piece.points[0][1] - piece.points[1][1]) > 1).map((s) => s.spot); // prettier-ignore
+const withSize = (kind: SheetSize['kind'], ...of: SizeSpot[]) => edited(base, putSize('h', [['z', { kind, view: 'v', of }]])); // prettier-ignore
+const read = async (design: Design) => (await geometryOf(design)).sizes.get('z')!;
+
+describe('in a section', () => {
+  test('walls of a bore and a taper are offered once each, and no line that is an edge as well', async () => {
+    const view = (await geometryOf(base)).views.get('v')!;
+    const spots = view.cutSpots.map((s) => JSON.stringify(s.spot));
+    expect(spots).toHaveLength(new Set(spots).size);
+    // Two of the bore, two of the taper; the block’s own outline is edges.
+    expect(spots).toHaveLength(4);
+  });
+
+  test('a round that is cut through its middle has its centre line still, one that is cut away has none', async () => {
+    const view = (await geometryOf(base)).views.get('v')!;
+    expect(view.axes).toEqual([[[expect.closeTo(0, 9), expect.closeTo(0, 9)], [expect.closeTo(0, 9), expect.closeTo(31, 9)]]]); // prettier-ignore
+    const both = edited(base, addSheetView('h', 't', { look: 'top' }));
+    const top = (await geometryOf(both)).views.get('t')!;
+    const through = async (y: number) => {
+      const corner = top.spots.find(({ what, piece }) => what === 'corner' && Math.hypot(piece.points[0]![0] - 40, piece.points[0]![1] - y) < 1e-6)!; // prettier-ignore
+      return (await geometryOf(edited(both, changeSheetView('h', 'v', { cut: { at: corner.spot } })))).views.get('v')!;
+    };
+    // The block’s near side lies before the cup’s middle, its far side behind that.
+    expect([(await through(-6)).axes.length, (await through(6)).axes.length]).toEqual([1, 0]);
+  });
+
+  test('lengths, angles and what follows a change', async () => {
+    const view = (await geometryOf(base)).views.get('v')!;
+    const [left, right] = [cutAt(view, -13), cutAt(view, 13)];
+    const wide = withSize('across', left, right);
+    expect((await read(wide)).measured).toMatchObject({ value: expect.closeTo(26, 9), true: true });
+    const wider = withSizesOf(onSheet(cup(17, 8)), wide);
+    expect(await read(wider)).toMatchObject({ doubt: null, lost: null, measured: { value: expect.closeTo(34, 9) } });
+    const [one, other] = slanted(view) as [SizeSpot, SizeSpot];
+    const taper = (await read(withSize('angle', one, other))).measured as { value: number };
+    // Both lean 8° inwards: they meet above at 16°, or below at what is left of a half turn.
+    expect(Math.min(taper.value, Math.PI - taper.value)).toBeCloseTo((16 * Math.PI) / 180, 9);
+    const apart = withSizesOf(onSheet(cup(13, 5)), withSize('angle', one, other));
+    const leaner = (await read(apart)).measured as { value: number };
+    expect(Math.min(leaner.value, Math.PI - leaner.value)).toBeCloseTo((10 * Math.PI) / 180, 9);
+  });
+
+  test('what is no longer cut is lost, and what is cut in more or fewer places is doubted', async () => {
+    const view = (await geometryOf(base)).views.get('v')!;
+    const wide = withSize('across', cutAt(view, -13), cutAt(view, 13));
+    const filled = edited(wide, suppressStep('p', 'be', true));
+    expect((await read(filled)).lost).toMatch(/is gone/);
+    const whole = edited(wide, changeSheetView('h', 'v', { cut: null }));
+    expect((await read(whole)).lost).toMatch(/does not go through that face any more/);
+    const once = { ...cutAt(view, -13), of: 1 } as SizeSpot;
+    const { doubt } = await read(withSize('across', once, cutAt(view, 13)));
+    expect(doubt!.says).toMatch(/cut in 2 places now, and was in 1/);
+    // What it would be sure with.
+    expect(doubt!.of[0]).toMatchObject({ nth: 0, of: 2 });
+  });
+
+  test('the audit hears them: a bore’s width is settled by a size between its walls, a taper by the angle of its sides', async () => {
+    const settled = async (design: Design) => (await geometryOf(design)).audit!.settled;
+    const none = await settled(base);
+    const view = (await geometryOf(base)).views.get('v')!;
+    const wide = withSize('across', cutAt(view, -13), cutAt(view, 13));
+    const lean = withSize('angle', ...slanted(view));
+    expect([await settled(wide), await settled(lean)]).toEqual([1, 1].map((more) => none + more));
+  });
+});
