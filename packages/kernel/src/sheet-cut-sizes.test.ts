@@ -74,6 +74,15 @@ describe('in a section', () => {
     expect(Math.min(leaner.value, Math.PI - leaner.value)).toBeCloseTo((10 * Math.PI) / 180, 9);
   });
 
+  test('a wall of a bore tells its diameter, from wall to wall', async () => {
+    const view = (await geometryOf(base)).views.get('v')!;
+    const bore = withSize('diameter', cutAt(view, 13));
+    expect((await read(bore)).measured).toMatchObject({ value: expect.closeTo(26, 9), whole: true, true: true, ends: [[expect.closeTo(13, 9), expect.closeTo(20, 6)], [expect.closeTo(-13, 9), expect.closeTo(20, 6)]] }); // prettier-ignore
+    expect((await read(withSizesOf(onSheet(cup(17, 8)), bore))).measured).toMatchObject({ value: expect.closeTo(34, 9) }); // prettier-ignore
+    // A leaning side has no one diameter.
+    expect((await read(withSize('diameter', slanted(view)[0]!))).lost).toMatch(/is taken of a circle or an arc/);
+  });
+
   test('what is no longer cut is lost, and what is cut in more or fewer places is doubted', async () => {
     const view = (await geometryOf(base)).views.get('v')!;
     const wide = withSize('across', cutAt(view, -13), cutAt(view, 13));
@@ -95,5 +104,37 @@ describe('in a section', () => {
     const wide = withSize('across', cutAt(view, -13), cutAt(view, 13));
     const lean = withSize('angle', ...slanted(view));
     expect([await settled(wide), await settled(lean)]).toEqual([1, 1].map((more) => none + more));
+  });
+});
+
+describe('one view of a turned part', () => {
+  const shaft = designOf({
+    a: round(10),
+    ae: extruded('a', '40 mm'),
+    b: round(6),
+    be: extruded('b', '70 mm', { result: 'join' } as Partial<Step>),
+    c: round(4),
+    ce: extruded('c', '15 mm', { result: 'cut' } as Partial<Step>),
+  });
+  const wanting = async (cut: boolean) => {
+    let design = edited(shaft, addSheet('h', sheet), addSheetView('h', 'v', { look: 'front', ...(cut ? { cut: {} } : {}) })); // prettier-ignore
+    const found: string[] = [];
+    for (let i = 0; i < 9; i++) {
+      const [next] = (await geometryOf(design)).audit!.findings.filter((f) => f.kind === 'missing');
+      if (!next) break;
+      found.push(next.says);
+      if (!next.cure) break;
+      design = edited(design, putSize('h', [[`z${i}`, next.cure]]));
+    }
+    return found;
+  };
+
+  test('from the side all diameters are offered that show there', async () => {
+    const open = await wanting(true);
+    expect(open.filter((s) => s.startsWith('The diameter'))).toHaveLength(3);
+    expect(open.filter((s) => s.includes('none of these views shows'))).toEqual([]);
+    // A blind bore is not seen from outside without its hidden lines.
+    const whole = await wanting(false);
+    expect(whole.filter((s) => s.startsWith('The diameter')).length).toBeGreaterThanOrEqual(2);
   });
 });

@@ -54,6 +54,27 @@ function joined(one: FlatPiece, other: FlatPiece): FlatPiece | null {
   return Math.hypot(p[0] - q[0], p[1] - q[1]) < SAME ? one : null;
 }
 
+/** Where a section cuts a cylinder along its axis: from the middle of one of its walls straight to the other; null elsewhere. */
+export function acrossCylinder(
+  places: readonly CutLine[],
+  nth: number,
+  { facts }: Body,
+  face: number,
+): readonly [Vec2, Vec2] | null {
+  // prettier-ignore
+  const { kind, radius } = facts.faces[face]!;
+  const [own, other] = [places[nth]?.piece, places[1 - nth]?.piece];
+  if (kind !== 'cylinder' || radius === null || places.length !== 2 || own?.kind !== 'line' || other?.kind !== 'line') return null; // prettier-ignore
+  const [[x0, y0], [x1, y1]] = own.points;
+  const middle: Vec2 = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const [[u0, v0], [u1, v1]] = other.points;
+  const long = Math.hypot(u1 - u0, v1 - v0);
+  const [u, v] = [(u1 - u0) / long, (v1 - v0) / long];
+  const off = (middle[0] - u0) * v - (middle[1] - v0) * u;
+  if (Math.abs(Math.abs(off) - 2 * radius) > SAME) return null;
+  return [middle, [middle[0] - off * v, middle[1] + off * u]];
+}
+
 /** @param spots edges and corners, which come first: what lies along one of them is not offered again */
 export function spotsOfCut(
   lines: readonly CutLine[],
@@ -67,8 +88,7 @@ export function spotsOfCut(
     if (!what || spots.some((s) => s.piece.kind === piece.kind && liesIn(piece, s.piece))) return [];
     const places = placesOfCut(lines, of, face);
     const nth = places.findIndex((place) => joined(place.piece, piece) !== null);
-    return [
-      { spot: { cut: refOfFace(bodies[of]!, face, bodies), nth, of: places.length }, what, piece, slanted: null },
-    ];
+    const across = acrossCylinder(places, nth, bodies[of]!, face);
+    return [{ spot: { cut: refOfFace(bodies[of]!, face, bodies), nth, of: places.length }, what, piece, slanted: null, ...(across ? { across } : {}) }]; // prettier-ignore
   });
 }

@@ -9,7 +9,7 @@ import type { Finding } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import { flatPoint, flatten } from '../slots/regions/flatten.ts';
-import { placesOfCut, type CutLine } from './cut-lines.ts';
+import { acrossCylinder, placesOfCut, type CutLine } from './cut-lines.ts';
 import type { CurvesOf } from './drawn-view.ts';
 import { chamferOfCone, chamferOfEdge, type ChamferTold } from './chamfer.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
@@ -53,6 +53,8 @@ interface Found {
   readonly round: { readonly radius: number; readonly facing: boolean; readonly whole: boolean } | null; // prettier-ignore
   /** Of a straight edge: does it lie in the plane of the paper? */
   readonly level: boolean;
+  /** Of a cylinder cut along its axis: a diameter of it. */
+  readonly across?: Stretch | null;
 }
 
 /** A spot with what it was found to be; the sentence says why there is none. */
@@ -109,7 +111,7 @@ function spottedOnCut(
   const { piece } = own;
   const moved = places.length === of ? null : `its face is cut in ${places.length} places now, and was in ${of}`;
   return {
-    found: { piece, round: piece.kind === 'circle' || piece.kind === 'arc' ? { radius: ovalOf(piece).long, facing: true, whole: piece.kind === 'circle' } : null, level: true }, // prettier-ignore
+    found: { piece, round: piece.kind === 'circle' || piece.kind === 'arc' ? { radius: ovalOf(piece).long, facing: true, whole: piece.kind === 'circle' } : null, level: true, across: acrossCylinder(places, places.indexOf(own), body, face) }, // prettier-ignore
     doubt: finding.how === 'probably' ? finding.why : moved,
     spot: { cut: refOfFace(body, face, bodies), nth: places.indexOf(own), of: places.length },
   };
@@ -221,7 +223,12 @@ const rimOf = ({ piece }: Found): Vec2 => {
   return onOval(oval, (oval.from + oval.to) / 2);
 };
 
-function roundSize(kind: 'diameter' | 'radius', { piece, round }: Found): Measured | string {
+function roundSize(kind: 'diameter' | 'radius', { piece, round, across }: Found): Measured | string {
+  if (across && kind === 'diameter') {
+    const [p, q] = across;
+    const value = Math.hypot(q[0] - p[0], q[1] - p[1]);
+    return { is: kind, center: [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2], radius: value / 2, value, whole: true, true: true, run: [0, 0], ends: across }; // prettier-ignore
+  }
   if (!round) return `A ${kind} is taken of a circle or an arc; this is neither.`;
   const { radius } = round;
   const value = kind === 'diameter' ? 2 * radius : radius;

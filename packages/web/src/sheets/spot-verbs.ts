@@ -34,6 +34,7 @@ export function useSpotVerbs() {
     if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
     if (one.what === 'side') return ['diameter', 'chamfer', 'surface', 'note'];
     if (one.what !== 'line') return ['note'];
+    if (one.across) return ['diameter', 'straight', 'surface', 'note'];
     return one.slanted ? ['straight', 'chamfer', 'surface', 'note'] : ['straight', 'surface', 'note'];
   });
   const kindVerbs = (): Verb[] => kinds.value.map((kind): Verb => ({ id: kind, label: SIZE_NAMES[kind], ...(kind === kinds.value[0] ? { key: 'd' } : {}), run: () => sheets.take(kind) })); // prettier-ignore

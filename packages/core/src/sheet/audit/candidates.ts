@@ -6,7 +6,8 @@ import type { Vec2 } from '../../sketch/curves/spline.ts';
 import { dot, minus, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
-import { along, edgeOfSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
+import type { OfferedSpot } from '../offered-spot.ts';
+import { along, edgeOfSpot, foundSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
 import { chamferOfCone } from '../chamfer.ts';
 import { conesAlike, rimAt } from './rims.ts';
 import type { RoundFreedom, Shape } from './shape.ts';
@@ -63,36 +64,58 @@ export function candidates(
     }
   });
 
-  const rounds: Candidate[] = [];
-  /** Of cones, where they are met by a flat face. */
-  const tapers: Candidate[] = [];
-  const seen = new Set<RoundFreedom>();
-  looks.forEach(({ id, word }, v) => {
-    // Of rounds alike the one farthest up and right: words stand there.
-    const upRight = ({ spot }: Spots[number]) => spot.piece.points[0]![0] + spot.piece.points[0]![1];
-    for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a))) {
-      if (!found || spot.what !== 'round') continue;
-      const round = roundOf(shape, found);
-      if (!round) {
-        const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
-        const { radius } = shape.bodies[found.body]!.facts.edges[found.edge!]!;
-        const whole = spot.piece.kind === 'circle';
-        const kind = whole ? 'diameter' : 'radius';
-        if (rim?.radius && radius !== null) tapers.push({ size: { kind, view: id, of: [spot.spot] }, rows: [rim.radius], says: `the ${kind} of ${stepOf(found.body, found.faces[0]!)}, in the ${word} view: ${length(whole ? 2 * radius : radius)}` }); // prettier-ignore
-        continue;
-      }
-      if (seen.has(round)) continue;
-      const alike = alikeRounds(shape, round);
-      alike.forEach((r) => seen.add(r));
-      const whole = spot.piece.kind === 'circle';
-      const kind = whole ? 'diameter' : 'radius';
-      const face = found.faces.find((f) => shape.face(found.body, f) === round)!;
-      rounds.push({ size: { kind, view: id, of: [spot.spot], ...(alike.length > 1 ? { text: `${alike.length}× <>` } : {}) }, rows: alike.map((r) => shape.only(r.unknown)), says: `the ${kind} of ${stepOf(found.body, face)}, in the ${word} view: ${length(whole ? 2 * round.radius : round.radius)}` }); // prettier-ignore
-    }
-  });
+  const { rounds, tapers } = roundsOf(shape, looks, spots, stepOf, length);
   // What stands at a slant is told by its angle before its corners are.
   const upTo = (least: number, most: number) => lengths.filter((l) => l.order >= least && l.order <= most).sort((a, b) => a.order - b.order).map((l) => l.of); // prettier-ignore
   return [...rounds, ...chamfersOf(shape, looks, spots, stepOf), ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...tapers, ...upTo(2, 3)]; // prettier-ignore
+}
+
+/** Diameters and radii: where they are seen face on, else from the side, else between the walls that a section cuts. */
+function roundsOf(
+  shape: Shape,
+  looks: readonly Looked[],
+  spots: readonly Spots[],
+  stepOf: (body: number, face: number) => string,
+  length: (mm: number) => string,
+): { rounds: Candidate[]; /** Of cones, where they are met by a flat face. */ tapers: Candidate[] } {
+  const rounds: Candidate[] = [];
+  const tapers: Candidate[] = [];
+  const seen = new Set<RoundFreedom>();
+  const tell = ({ id, word }: Looked, spot: OfferedSpot, found: Found, whole: boolean): void => {
+    const round = roundOf(shape, found);
+    const kind = whole ? 'diameter' : 'radius';
+    const { facts } = shape.bodies[found.body]!;
+    const says = (face: number, radius: number) => `the ${kind} of ${stepOf(found.body, face)}, in the ${word} view: ${length(whole ? 2 * radius : radius)}`; // prettier-ignore
+    if (!round) {
+      const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
+      const radius = found.edge === null ? null : facts.edges[found.edge]!.radius;
+      if (rim?.radius && radius !== null) tapers.push({ size: { kind, view: id, of: [spot.spot] }, rows: [rim.radius], says: says(found.faces[0]!, radius) }); // prettier-ignore
+      return;
+    }
+    if (seen.has(round)) return;
+    const alike = alikeRounds(shape, round);
+    alike.forEach((r) => seen.add(r));
+    const face = found.faces.find((f) => shape.face(found.body, f) === round)!;
+    const counted = alike.length > 1 ? { text: `${alike.length}× <>` } : {};
+    rounds.push({ size: { kind, view: id, of: [spot.spot], ...counted }, rows: alike.map((r) => shape.only(r.unknown)), says: says(face, round.radius) }); // prettier-ignore
+  };
+  looks.forEach((look, v) => {
+    // Of rounds alike the one farthest up and right: words stand there.
+    const upRight = ({ spot }: Spots[number]) => spot.piece.points[0]![0] + spot.piece.points[0]![1];
+    for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a)))
+      if (found && spot.what === 'round') tell(look, spot, found, spot.piece.kind === 'circle');
+  });
+  looks.forEach((look, v) => {
+    for (const { spot, found } of spots[v]!)
+      if (found && spot.what === 'side' && new Set(shape.bodies[found.body]!.facts.edges[found.edge!]!.ends).size < 2)
+        tell(look, spot, found, true);
+  });
+  for (const look of looks)
+    for (const spot of look.view.cutSpots) {
+      const found = spot.across ? foundSpot(spot.spot, shape.bodies, look.view) : null;
+      if (found) tell(look, spot, found, true);
+    }
+  return { rounds, tapers };
 }
 
 /** Of the same radius, hollow or not, about axes that run alike. */
