@@ -55,6 +55,18 @@ describe('a region', () => {
     expect(beside.how === 'probably' && area(beside.found)).toBeCloseTo(2400 - 25 * Math.PI, 9);
   });
 
+  test('divided into cells takes those in its middle as well, and those that have a whole side of it', () => {
+    const points = { a1: [-5, 15], b1: [65, 15], a2: [-5, 25], b2: [65, 25], p0: [20, -5], q0: [20, 45], p1: [40, -5], q1: [40, 45] } as unknown as Points; // prettier-ignore
+    const cells = plate(points, { h1: line('a1', 'b1'), h2: line('a2', 'b2'), n0: line('p0', 'q0'), n1: line('p1', 'q1') }); // prettier-ignore
+    const finding = findRegion(whole, cells);
+    expect(finding).toMatchObject({ how: 'probably', why: expect.stringMatching(/all its 9 parts/) });
+    expect(finding.how === 'probably' && area(finding.found)).toBeCloseTo(2400, 9);
+    // Two corners of it and a place within: nothing that bounds these parts goes on beyond them.
+    const roof = findRegion(whole, plate({ m: [30, 15] }, { x: line('a', 'm'), y: line('m', 'b') }));
+    expect(roof).toMatchObject({ how: 'probably', why: expect.stringMatching(/all its 2 parts/) });
+    expect(roof.how === 'probably' && area(roof.found)).toBeCloseTo(2400, 9);
+  });
+
   test('of which a corner was cut off is probable; of which all but one line went, lost', () => {
     const cut = plate({ b: [60, 10], e: [50, 0] }, { l1: line('a', 'e'), x: line('e', 'b') });
     expect(findRegion(whole, cut)).toMatchObject({ how: 'probably', why: 'the curves round it have changed' });
@@ -78,6 +90,19 @@ describe('a region', () => {
     expect(findRegion({ outer: [...bare.outer, 'l2'] }, divided(30)).how).not.toBe('one');
   });
 
+  test('of which curves are gone is told by those it still has: half of them at least, and on their wanted side', () => {
+    const [left, right] = [...divided(30).regions].sort((a, b) => a.at[0] - b.at[0]) as [Region, Region];
+    // Likeness 4/5 of one and 3/6 of the other, whichever comes first.
+    for (const [own, edge] of [[left, 'l4'], [right, 'l2']] as const) // prettier-ignore
+      expect(findRegion({ outer: ['+l1', `+${edge}`, '+l3', 'n0', '+gone'] }, divided(30))).toEqual({ how: 'probably', found: [own], why: 'the curves round it have changed' }); // prettier-ignore
+    const half = ['+l1', '+l2', '+l3', '+g1', '+g2'];
+    expect(findRegion({ outer: half }, plate())).toMatchObject({ how: 'probably', found: [{ at: [30, 20] }] });
+    expect(findRegion({ outer: [...half, '+g3'] }, plate())).toMatchObject({ how: 'lost', candidates: [] });
+    // The left one’s curves, but right of the line: the right one has that side, and the left one is no candidate.
+    const turned = left.outer.map((c) => (c.endsWith('n0') ? `${c[0] === '+' ? '-' : '+'}n0` : c));
+    expect(findRegion({ outer: turned }, divided(30))).toMatchObject({ how: 'probably', found: [right] });
+  });
+
   test('as like as another is told by its place, and lost without', () => {
     // Of four lines three are left to each: the upper and the lower half of what was one.
     const ref = { outer: ['+l2', '+l4', '+gone'] };
@@ -85,7 +110,7 @@ describe('a region', () => {
     expect(findRegion(ref, level)).toMatchObject({ how: 'lost', why: 'it is no longer closed' });
     const likely = { outer: ['+l2', '+l4', '+gone', 'n'] };
     const lost = findRegion(likely, level);
-    expect(lost.how === 'lost' && lost.candidates).toHaveLength(2);
+    expect(lost.how === 'lost' && lost.candidates.map((c) => c.map((r) => r.area))).toEqual([[1200], [1200]]);
     expect(findRegion({ ...likely, at: [30, 30] }, level)).toMatchObject({
       how: 'probably',
       found: [{ at: [30, 30] }],
