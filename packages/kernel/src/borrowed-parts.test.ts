@@ -199,6 +199,7 @@ describe('as they stand in an assembly', () => {
     const adrift = edited(design, addStep('rod', 'fs', round(3) as Step), addStep('rod', 'fe', extruded('fs', '1 mm')), addMeasured('m', 'reach', { what: 'size', part: 'rod', along: 'z' }, '53 mm'), setDimension('lift', 'reach - 22 mm')); // prettier-ignore
     await expect(withReadings(adrift, evaluator, kernel)).rejects.toThrow('reach reads otherwise each time, as it drives what it is measured on; give a number between a value of its own.'); // prettier-ignore
     const { dimensions } = await inspectDesign(adrift, kernel);
+    expect(dimensions.find((d) => d.path === 'lift')!.doubt).toBe('It hangs on reach, which is not sure.');
     expect(dimensions.find((d) => d.id === 'm')).toMatchObject({ value: null, error: expect.stringMatching(/^reach reads otherwise/) }); // prettier-ignore
     // Seated 3 mm off, it stands elsewhere than where it was drawn; drawn from there it does not.
     const off = edited(whole, setJointNumber('a', 'j2', 'offset', '3 mm'));

@@ -2,6 +2,7 @@
 import { lookOfOutcome } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
+import { hangingOn, restsOn } from '../ledger/trace.ts';
 import { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import { massOf } from '../standards/materials.ts';
@@ -87,10 +88,12 @@ export async function inspectDesign(
     outcomes.set(partId, outcome);
     parts.push(inspectPart(design, partId, outcome));
   }
+  const hanging = hangingOn(ledger, faults.keys());
   return {
     name: design.name,
     dimensions: ledger.entries.map((entry) => {
-      const doubt = faults.get(entry.ref) ?? null;
+      const hangs = hanging.get(entry.ref);
+      const doubt = faults.get(entry.ref) ?? (hangs === undefined ? null : restsOn(ledger, hangs));
       const value = adrift.has(entry.ref) ? { ok: false as const, message: doubt!, from: 0, to: 0 } : ledger.valueOfEntry(entry); // prettier-ignore
       return {
         id: entry.ref,

@@ -6,6 +6,7 @@ import { computed, nextTick, ref } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { useEvaluation } from '../evaluation/evaluation-store.ts';
+import { useHanging } from './hanging.ts';
 import ExpressionField from '../fields/ExpressionField.vue';
 import NameField from '../fields/NameField.vue';
 import { useOpenField } from '../fields/open-field.ts';
@@ -50,6 +51,8 @@ const tried = computed(() => trial.values.has(props.entry.ref));
 const isNamed = computed(() => !('step' in props.entry.owner));
 const measured = computed(() => measuredWords(design.design!, props.entry));
 const unreadable = computed(() => evaluation.unreadable.get(props.entry.ref));
+const hangingOf = useHanging();
+const notSure = computed(() => hangingOf(props.entry.ref));
 
 async function pick(event: MouseEvent): Promise<void> {
   const box = event.target as HTMLInputElement;
@@ -185,6 +188,7 @@ function leave(event: PointerEvent): void {
       </button>
       <p v-if="!value.ok" class="text-xs text-bad">{{ value.message }}</p>
       <p v-if="unreadable" class="text-xs text-warn">{{ unreadable }} Last reading kept.</p>
+      <p v-else-if="notSure" class="text-xs text-warn">{{ notSure }}</p>
       <DialSlider v-if="entry.dial" :entry="entry" />
       <p v-if="entry.note && !detailed" class="truncate text-xs leading-4 text-quiet" :title="entry.note">
         {{ entry.note }}
