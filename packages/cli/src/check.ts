@@ -88,9 +88,19 @@ async function misfits(
     evaluator.sweep();
     if (fault !== null) told.push(`${name} could not be checked: ${fault}`);
     const words = { name: (key: string) => names.get(key) ?? key, length: (mm: number) => formatQuantity(mm, 'length', design.units) }; // prettier-ignore
-    for (const f of findings) if (!('wanted' in f && f.wanted)) told.push(`${name}: ${fitSentence(f, words)}`);
+    for (const f of findings) {
+      if (('wanted' in f && f.wanted) || isWithinOne(design, id, f.members)) continue;
+      told.push(`${name}: ${fitSentence(f, words)}`);
+    }
   }
   return told;
+}
+
+/** Is all of it in one assembly that stands there as it is? Then it is told of that one. */
+function isWithinOne(design: Design, assembly: string, members: readonly string[]): boolean {
+  const [first] = new Set(members.map((key) => key.split('/')[0]!));
+  const own = design.assemblies![assembly]!.instances[first!];
+  return members.every((key) => key.startsWith(`${first}/`)) && own !== undefined && 'assembly' in own.of && !own.moves;
 }
 
 /** Does everything stand, within the ranges that the design allows? */

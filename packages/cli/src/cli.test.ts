@@ -1,5 +1,5 @@
-import { newSheet,
-  addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, Ledger, readDesign, setDimension,
+import { newSheet, placeInstances,
+  addAssembly, addDimension, addPart, addRequirement, addStep, applyEdit, emptyDesign, faultSentence, inspectDesign, Ledger, readDesign, setDimension,
   writeDesign, type Design, type DialFlex, type Inspection,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from '@helb/kernel';
@@ -252,6 +252,11 @@ describe('fits', () => {
     const leaning = await check(long, 0);
     expect(leaning.fits).toEqual(['Tray: Front and Floor stand in each other, 879 mm³.']);
     expect(isSound(leaning)).toBe(false);
+    // Standing in another assembly as it is, it is told of the tray alone.
+    const [tray] = Object.entries(long.assemblies!).find(([, a]) => a.name === 'Tray')!;
+    const outer = [addAssembly('outer', 'Bench'), placeInstances('outer', [['i1', { of: { assembly: tray }, home: { at: [500, 0, 0], turn: [0, 0, 0, 1] } }]])]; // prettier-ignore
+    const bench = outer.reduce((now, edit) => (applyEdit(now, edit) as { design: Design }).design, long);
+    expect((await check(bench, 0)).fits).toEqual(leaning.fits);
   });
 });
 
