@@ -141,4 +141,43 @@ describe('regions', () => {
     const map = findRegions(s);
     for (const r of map.regions) expect(regionAt(map, r.at)).toBe(r);
   });
+
+  test('lines that cross each other in an outline make a hole of their own in it', () => {
+    const s = square(100);
+    const ends = { p: [30, 45], q: [70, 45], r: [30, 55], t: [70, 55], u: [45, 30], v: [45, 70], w: [55, 30], x: [55, 70] } as unknown as SketchGeometry['points']; // prettier-ignore
+    Object.assign(s.points, ends);
+    Object.assign(s.curves, { h1: line('p', 'q'), h2: line('r', 't'), v1: line('u', 'v'), v2: line('w', 'x') });
+    expect(areas(s)).toEqual([expect.closeTo(100, 9), expect.closeTo(9900, 9)]);
+  });
+
+  test.each([1, 80, 5000])('what nearly meets, and what does not, is told by how large all is: %p mm', (size) => {
+    const s = square(size);
+    s.points.d2 = [-size / 200, size];
+    s.curves.left = line('d2', 'a');
+    const { gaps } = findRegions(s);
+    expect(gaps).toHaveLength(1);
+    expect(gaps[0]).toMatchObject({ size: expect.closeTo(size / 200, 9) });
+    expect([gaps[0]!.from, gaps[0]!.to].map(([x]) => x).sort((p, q) => p - q)).toEqual([-size / 200, 0]);
+    s.points.d2 = [-size / 2, size];
+    expect(findRegions(s).gaps).toEqual([]);
+    // A line that falls short of the other side by next to nothing divides; one that does so by a little does not.
+    const split = (short: number) => {
+      const across = square(size);
+      Object.assign(across.points, { p: [0, size / 2], q: [size * (1 - short), size / 2] });
+      across.curves.cut = line('p', 'q');
+      return findRegions(across).regions.length;
+    };
+    expect([split(1e-10), split(1e-3)]).toEqual([2, 1]);
+  });
+
+  test('areas that lie apart stay as they are when they are taken together; only those alike are told apart', () => {
+    const s = square(10);
+    Object.assign(s.points, { m: [30, 5], n: [50, 5] });
+    Object.assign(s.curves, { one: circle('m', 3), two: circle('n', 4) });
+    const map = findRegions(s);
+    const merged = mergeRegions(map, map.regions);
+    expect(merged).toHaveLength(3);
+    merged.forEach((r, i) => expect(r).toBe(map.regions[i]));
+    for (const r of map.regions) expect(refOf(r, map.regions)).not.toHaveProperty('piece');
+  });
 });
