@@ -72,7 +72,7 @@ const home = (i: number) => ({ at: [(i % 10) * 60, Math.floor(i / 10) * 30, (i %
 const rows = edited(
   emptyDesign('Rows'),
   addPart('p', 'Comb'),
-  addStep('p', 's', comb(12)),
+  addStep('p', 's', comb(6)),
   addStep('p', 'e', { kind: 'extrude', name: 'Comb', profile: { sketch: 's', regions: 'all' }, way: 'one_way', distance: '10 mm', result: 'new_body' } as Step), // prettier-ignore
   addAssembly('a', 'Rows'),
   placeInstances('a', Array.from({ length: 50 }, (_, i) => [`i${i}`, { of: { part: 'p' }, home: home(i) }])), // prettier-ignore

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
+import { AssemblyHands } from './assembly-hands.ts';
 import { expect, test } from './workplace.ts';
 
 test('expressions that cannot be: each a sentence where the designer is looking, the old value kept', async ({
@@ -99,4 +101,21 @@ test('a kernel that crashes or hangs is started again and says so; the design is
   await expect(w.row('vent_length')).toContainText('720 mm');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(w.caption()).toContainText('96 × 34 × 156 mm', { timeout: 30_000 });
+});
+
+test('a joint that a number opens is found from any part, and mended there', async ({ page, workplace: w }) => {
+  const drive = JSON.parse(readFileSync('demo/vent-drive.helb.json', 'utf8')) as { name: string; dimensions: Record<string, { name: string; dial?: unknown }> }; // prettier-ignore
+  drive.name = 'Short rod';
+  Object.values(drive.dimensions).find((d) => d.name === 'rod_len')!.dial = { min: '40 mm', max: '190 mm' };
+  await new AssemblyHands(w).openDesign(JSON.stringify(drive));
+  await expect(page.getByTestId('findings')).toHaveCount(0);
+  await w.setInLedger('rod_len', '47 mm');
+  const findings = page.getByTestId('findings');
+  await expect(findings).toContainText('1 finding');
+  await findings.getByRole('button').click();
+  await page.getByRole('menuitem', { name: /^Vent drive, .*misses by \d.*change a number/ }).click();
+  await expect(page.getByTestId('together-state')).toHaveText('cannot be met');
+  await w.setInLedger('rod_len', '150 mm');
+  await expect(findings).toHaveCount(0);
+  await expect(page.getByTestId('together-state')).toHaveText('1 freedom');
 });

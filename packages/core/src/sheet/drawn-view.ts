@@ -236,6 +236,28 @@ const SQUARE = 1e-6;
 
 type FlatEdge = { readonly body: number; readonly edge: number; readonly piece: FlatPiece };
 
+/** How edges and corners of the solids that are drawn are named: found once for all views of one piece of work. */
+const named = new WeakMap<readonly Seen[], Map<string, SheetSpot>>();
+
+function namedIn(seen: readonly Seen[]): {
+  edge(body: number, edge: number): SheetSpot;
+  vertex(body: number, vertex: number): SheetSpot;
+} {
+  // prettier-ignore
+  const known = named.get(seen) ?? new Map<string, SheetSpot>();
+  named.set(seen, known);
+  const all = seen.map((s) => s.body);
+  const once = (key: string, make: () => SheetSpot): SheetSpot => {
+    const spot = known.get(key) ?? make();
+    known.set(key, spot);
+    return spot;
+  };
+  return {
+    edge: (body, edge) => once(`e ${body} ${edge}`, () => ({ edge: refOfEdge(all[body]!, edge, all) })),
+    vertex: (body, vertex) => once(`v ${body} ${vertex}`, () => ({ vertex: refOfVertex(all[body]!, vertex, all) })),
+  };
+}
+
 /** Straight and round edges that are drawn, and the corners at which they end. */
 function spotsOf(
   frame: Frame,
@@ -244,7 +266,7 @@ function spotsOf(
   edges: readonly FlatEdge[],
 ): ViewSpot[] {
   const drawn = new Set(lines.flatMap((l) => (l.edge ? [`${l.edge.body} ${l.edge.edge}`] : [])));
-  const all = seen.map((s) => s.body);
+  const names = namedIn(seen);
   const spots: ViewSpot[] = [];
   const corners = new Set<string>();
   for (const { body: at, edge, piece } of edges) {
@@ -253,7 +275,7 @@ function spotsOf(
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
     const slanted = what === 'line' ? slantedAt(frame, body, edge) : null;
-    if (what) spots.push({ spot: { edge: refOfEdge(body, edge, all) }, what, piece, slanted, at: { body: at, index: edge } }); // prettier-ignore
+    if (what) spots.push({ spot: names.edge(at, edge), what, piece, slanted, at: { body: at, index: edge } }); // prettier-ignore
     // Where a whole round begins is a place of the kernel's own, no corner.
     const ends = new Set(body.facts.edges[edge]!.ends);
     for (const vertex of ends.size > 1 ? ends : []) {
@@ -262,7 +284,7 @@ function spotsOf(
       if (corners.has(key)) continue;
       corners.add(key);
       spots.push({
-        spot: { vertex: refOfVertex(body, vertex, all) },
+        spot: names.vertex(at, vertex),
         what: 'corner',
         piece: { kind: 'point', points: [p] },
         slanted: null,
