@@ -89,11 +89,10 @@ function closest<B extends NamedBody>(among: readonly FoundEdge<B>[], ref: EdgeR
 export function refOfEdge(body: NamedBody, edge: number, all: readonly NamedBody[] = [body]): EdgeRef {
   const { faces, middle } = body.facts.edges[edge]!;
   const names = storedNames(body, faces);
-  const alike = all.reduce((n, b) => n + edgesBetween(b, names), 0);
   return {
     faces: names,
     ends: storedNames(body, facesAtEnds(body, edge)),
-    ...(alike > 1 ? { piece: true as const } : {}),
+    ...(edgesBetween(all, names) > 1 ? { piece: true as const } : {}),
     near: [...middle] as [number, number, number] & Vec3,
   };
 }

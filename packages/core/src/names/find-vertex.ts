@@ -61,10 +61,9 @@ export function findVertex<B extends CorneredBody>(ref: VertexRef, bodies: reado
 /** What is stored of a picked corner. @param all every body it was picked among */
 export function refOfVertex(body: CorneredBody, vertex: number, all: readonly CorneredBody[] = [body]): VertexRef {
   const faces = storedNames(body, facesAtCorner(body, vertex));
-  const alike = all.reduce((n, b) => n + cornersBetween(b, faces), 0);
   return {
     faces,
-    ...(alike > 1 ? { piece: true as const } : {}),
+    ...(cornersBetween(all, faces) > 1 ? { piece: true as const } : {}),
     near: [...body.facts.corners[vertex]!] as [number, number, number],
   };
 }

@@ -51,7 +51,10 @@ function adjacencyOf(body: NamedBody): Adjacency {
 
 function counted(all: readonly (readonly string[])[]): Map<string, number> {
   const counts = new Map<string, number>();
-  for (const names of all) counts.set(names.join(' '), (counts.get(names.join(' ')) ?? 0) + 1);
+  for (const names of all) {
+    const key = names.join(' ');
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+  }
   return counts;
 }
 
@@ -70,11 +73,20 @@ export function storedNames(body: NamedBody, faces: readonly number[]): string[]
   return [...new Set(faces.flatMap((f) => body.faceNames[f]?.[0]?.text ?? []))].sort();
 }
 
-/** How many edges of a body lie between faces of these names, and at how many corners they meet; names as stored. */
-export const edgesBetween = (body: NamedBody, names: readonly string[]): number =>
-  adjacencyOf(body).edgesOf.get(names.join(' ')) ?? 0;
-export const cornersBetween = (body: NamedBody, names: readonly string[]): number =>
-  adjacencyOf(body).cornersOf.get(names.join(' ')) ?? 0;
+/** How many edges of these bodies lie between faces of these names, and at how many corners they meet; names as stored. */
+export const edgesBetween = (bodies: readonly NamedBody[], names: readonly string[]): number =>
+  sumOf(bodies, names, (own) => own.edgesOf);
+export const cornersBetween = (bodies: readonly NamedBody[], names: readonly string[]): number =>
+  sumOf(bodies, names, (own) => own.cornersOf);
+
+function sumOf(
+  bodies: readonly NamedBody[],
+  names: readonly string[],
+  counts: (own: Adjacency) => ReadonlyMap<string, number>,
+): number {
+  const key = names.join(' ');
+  return bodies.reduce((sum, body) => sum + (counts(adjacencyOf(body)).get(key) ?? 0), 0);
+}
 
 /** The faces that meet at a corner, by the number that its edges' ends give. */
 export const facesAtCorner = ({ facts }: Pick<NamedBody, 'facts'>, corner: number): number[] => [
