@@ -107,6 +107,22 @@ describe('in a section', () => {
   });
 });
 
+describe('a ring cut level through its middle', () => {
+  test('tells its inner and its outer circle apart, though they are of one face and about one centre', async () => {
+    const ring = designOf({
+      s: { ...round(4, { plane: { datum: 'wall' } } as Partial<Step>, [20, 0]) },
+      e: { kind: 'revolve', name: 'Ring', profile: { sketch: 's', regions: 'all' }, axis: { datum: 'z' }, way: 'whole', result: 'new_body' } as unknown as Step, // prettier-ignore
+    });
+    const cut = edited(ring, addSheet('h', sheet), addSheetView('h', 'v', { look: 'top', cut: {} }));
+    const view = (await geometryOf(cut)).views.get('v')!;
+    const rounds = view.cutSpots.filter((s) => s.piece.kind === 'circle').map((s) => s.spot);
+    expect(rounds.map((s) => ('cut' in s ? [s.nth, s.of] : null)).sort()).toEqual([[0, 2], [1, 2]]); // prettier-ignore
+    const sized = edited(cut, putSize('h', rounds.map((of, i): [string, SheetSize] => [`z${i}`, { kind: 'diameter', view: 'v', of: [of] }]))); // prettier-ignore
+    const values = [...(await geometryOf(sized)).sizes.values()].map((s) => (s.measured as { value: number }).value);
+    expect(values.sort((a, b) => a - b)).toEqual([expect.closeTo(32, 6), expect.closeTo(48, 6)]);
+  });
+});
+
 describe('one view of a turned part', () => {
   const shaft = designOf({
     a: round(10),

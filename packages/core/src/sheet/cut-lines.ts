@@ -4,6 +4,7 @@ import type { Body } from '../names/body.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../sketch/curves/spline.ts';
 import type { OfferedSpot } from './offered-spot.ts';
+import { NearPieces } from './near-pieces.ts';
 import { liesIn, SAME } from './piece-places.ts';
 
 export interface CutLine {
@@ -16,7 +17,7 @@ export interface CutLine {
   readonly depth: number;
 }
 
-/** Where one face is cut, in order along the view’s x, then its y. Stretches in one line are one, as are arcs about one centre. */
+/** Where one face is cut, in order along the view’s x, then its y, then by radius. Stretches in one line are one, as are arcs of one circle. */
 export function placesOfCut(lines: readonly CutLine[], of: number, face: number): CutLine[] {
   const places: CutLine[] = [];
   for (const line of lines) {
@@ -32,11 +33,12 @@ export function placesOfCut(lines: readonly CutLine[], of: number, face: number)
   };
   return places.sort((p, q) => {
     const [a, b] = [middle(p), middle(q)];
-    return Math.abs(a[0] - b[0]) > SAME ? a[0] - b[0] : a[1] - b[1];
+    if (Math.abs(a[0] - b[0]) > SAME) return a[0] - b[0];
+    return Math.abs(a[1] - b[1]) > SAME ? a[1] - b[1] : radiusOf(p.piece) - radiusOf(q.piece);
   });
 }
 
-/** Both as one where they lie in one line, or about one centre; null where they do not. */
+/** Both as one where they lie in one line, or on one circle; null where they do not. */
 function joined(one: FlatPiece, other: FlatPiece): FlatPiece | null {
   if (one.kind === 'line' && other.kind === 'line') {
     const [a, b] = one.points;
@@ -48,10 +50,16 @@ function joined(one: FlatPiece, other: FlatPiece): FlatPiece | null {
     const all = [...one.points, ...other.points].sort((p, q) => at(p) - at(q));
     return { kind: 'line', points: [all[0]!, all.at(-1)!] };
   }
-  const isRound = (p: FlatPiece) => p.kind === 'circle' || p.kind === 'arc';
-  if (!isRound(one) || !isRound(other)) return null;
+  const [r, s] = [radiusOf(one), radiusOf(other)];
+  if (r === 0 || s === 0 || Math.abs(r - s) > SAME) return null;
   const [p, q] = [one.points[0]!, other.points[0]!];
   return Math.hypot(p[0] - q[0], p[1] - q[1]) < SAME ? one : null;
+}
+
+/** Of a circle or an arc; of anything else nothing. */
+function radiusOf(piece: FlatPiece): number {
+  if (piece.kind === 'circle') return piece.radius;
+  return piece.kind === 'arc' ? Math.hypot(piece.points[1][0] - piece.points[0][0], piece.points[1][1] - piece.points[0][1]) : 0; // prettier-ignore
 }
 
 /** Where a section cuts a cylinder along its axis: from the middle of one of its walls straight to the other; null elsewhere. */
@@ -61,7 +69,6 @@ export function acrossCylinder(
   { facts }: Body,
   face: number,
 ): readonly [Vec2, Vec2] | null {
-  // prettier-ignore
   const { kind, radius } = facts.faces[face]!;
   const [own, other] = [places[nth]?.piece, places[1 - nth]?.piece];
   if (kind !== 'cylinder' || radius === null || places.length !== 2 || own?.kind !== 'line' || other?.kind !== 'line') return null; // prettier-ignore
@@ -81,11 +88,11 @@ export function spotsOfCut(
   bodies: readonly Body[],
   spots: readonly OfferedSpot[],
 ): OfferedSpot[] {
-  // prettier-ignore
+  const known = new NearPieces(spots);
   return lines.flatMap((line): OfferedSpot[] => {
     const { of, face, piece } = line;
     const what = piece.kind === 'line' ? 'line' : piece.kind === 'circle' || piece.kind === 'arc' ? 'round' : null;
-    if (!what || spots.some((s) => s.piece.kind === piece.kind && liesIn(piece, s.piece))) return [];
+    if (!what || known.near(piece).some((s) => s.piece.kind === piece.kind && liesIn(piece, s.piece))) return [];
     const places = placesOfCut(lines, of, face);
     const nth = places.findIndex((place) => joined(place.piece, piece) !== null);
     const across = acrossCylinder(places, nth, bodies[of]!, face);
