@@ -184,3 +184,17 @@ describe('an assembly mirrored across a plane of the one it stands in', () => {
     expect(inner.couplings.map((c) => c.fault)).toEqual([null]);
   });
 });
+
+test('a joint on what the other side does not have is made on a frame that follows nothing, and counted', () => {
+  const loose = edited(
+    design,
+    addAssembly('a', 'Pair'),
+    placeInstances('a', [
+      ['b', { of: { part: 'base' }, home: at(0, 0, 0), fixed: true }],
+      ['k', { of: { part: 'bracket' }, home: at(20, -10, 10) }],
+    ]),
+    addJoint('a', 'j', { kind: 'rigid', name: 'At a point', a: { instance: ['b'], on: { face: faceLooking(outcomes.get('base')!.bodies[0]!, [0, 0, 1]) } }, b: { instance: ['k'], on: { sketch: 'ks', point: 'p2' } }, numbers: {} }),
+  ); // prettier-ignore
+  const { still, lost, edits } = mirrorWork(loose, put(loose), ['k'], { origin: [0, 0, 0], normal: [1, 0, 0] }, look).joints(look); // prettier-ignore
+  expect([still, lost, edits.length]).toEqual([1, 0, 1]);
+});

@@ -3,7 +3,7 @@ import { assembled, type Assembled, type LookAt } from '../assembly/assembled.ts
 import {
   jointsToMirror, mirroredCoupling, mirroredInstance, mirroredJoint, OPPOSITE_IN, oppositeSteps, ownMirror, type MirrorImage, type MirrorPlane, type StandsThere,
 } from '../assembly/mirrored.ts'; // prettier-ignore
-import type { Assembly, Instance } from '../document/assembly.ts';
+import type { Assembly, Instance, JointEnd } from '../document/assembly.ts';
 import { EditRefused, type Edit } from '../document/change.ts';
 import type { Design } from '../document/schema.ts';
 import { newId } from '../ids/ids.ts';
@@ -19,8 +19,8 @@ export interface MirrorWork {
   readonly first: readonly Edit[];
   /** Parts that are made for it: `look` must know them before the joints are asked for. */
   readonly fresh: readonly string[];
-  /** @returns how many joints have no place on the other side, besides */
-  joints(look: LookAt): { readonly edits: readonly Edit[]; readonly lost: number };
+  /** @returns besides, how many have no place on the other side, and how many sit there on a frame that follows nothing */
+  joints(look: LookAt): { readonly edits: readonly Edit[]; readonly lost: number; readonly still: number };
 }
 
 /** @param it the assembly as it stands. @throws EditRefused with a sentence where a part has no body to be looked at */
@@ -40,7 +40,8 @@ export function mirrorWork(
     fresh: hands.fresh,
     joints(fully) {
       const all = [...hands.wholes.values(), outer].map((side) => hands.joints(side, fully));
-      return { edits: all.flatMap((a) => a.edits), lost: all.reduce((sum, a) => sum + a.lost, 0) };
+      const sum = (of: 'lost' | 'still') => all.reduce((total, a) => total + a[of], 0);
+      return { edits: all.flatMap((a) => a.edits), lost: sum('lost'), still: sum('still') };
     },
   };
 }
@@ -136,11 +137,11 @@ class Hands {
   }
 
   /** The joints of a side, and the couplings of those that have an image. */
-  joints(side: MirrorSide, look: LookAt): { edits: Edit[]; lost: number } {
+  joints(side: MirrorSide, look: LookAt): { edits: Edit[]; lost: number; still: number } {
     const { own, it, as, plane, images } = side;
     const made = new Map<string, string>();
     const edits: Edit[] = [];
-    let lost = 0;
+    let [lost, still] = [0, 0];
     const image = (path: readonly string[]) => this.imageAt(side, path);
     for (const id of jointsToMirror(own, new Set(images.keys()))) {
       const joint = mirroredJoint(own.joints[id]!, plane, { look, image, standing: (path) => standingAt(it, path) });
@@ -148,6 +149,7 @@ class Hands {
         lost++;
         continue;
       }
+      if (stands(joint.a, own.joints[id]!.a) || stands(joint.b, own.joints[id]!.b)) still++;
       made.set(id, newId('j'));
       edits.push(addJoint(as, made.get(id)!, joint));
     }
@@ -156,7 +158,7 @@ class Hands {
       if (!a || !b) continue;
       edits.push(addCoupling(as, newId('c'), { ...coupling, a: { ...coupling.a, joint: a }, b: { ...coupling.b, joint: b }, numbers: mirroredCoupling(coupling) })); // prettier-ignore
     }
-    return { edits, lost };
+    return { edits, lost, still };
   }
 
   private imageAt({ own, images }: MirrorSide, path: readonly string[]): { path: string[]; image: MirrorImage } | null {
@@ -179,6 +181,9 @@ function standingAt(it: Assembled, path: readonly string[]): StandsThere | null 
   const link = it.linkOf.get(key);
   return link === undefined ? null : { pose: at(link), part: null, carrier: it.links[link]!.path };
 }
+
+/** Has an end become a frame of its own, where the other was on something of a part? */
+const stands = (image: JointEnd, end: JointEnd): boolean => 'stands' in image.on && !('stands' in end.on) && end.instance.length > 0; // prettier-ignore
 
 const handName = (name: string): string => `${name}, opposite hand`.slice(0, 80);
 

@@ -25,10 +25,10 @@ async function make(): Promise<void> {
       ? { origin: face.value.pose.at, normal: turned(face.value.pose.turn, [0, 0, 1]) }
       : { origin: [0, 0, 0], normal: PLANES[across.value] ?? PLANES.yz! };
   busy.value = true;
-  const lost = await mirror(props.instances, plane);
+  const told = await mirror(props.instances, plane);
   busy.value = false;
-  if (lost === null) return;
-  if (lost > 0) session.notice = `${lost} joint${lost === 1 ? '' : 's'} could not be made on the other side; join those parts there by hand.`; // prettier-ignore
+  if (told === null) return;
+  if (told.length > 0) session.notice = told.join(' ');
   together.mirroring = null;
   together.picked = [];
   together.chosen = new Set();

@@ -29,8 +29,8 @@ export function useMirroring() {
     return false;
   }
 
-  /** @returns how many joints could not be made there, or null where nothing was done */
-  async function mirror(ids: readonly string[], plane: MirrorPlane): Promise<number | null> {
+  /** @returns what of the joints could not be made there, as sentences; null where nothing was done */
+  async function mirror(ids: readonly string[], plane: MirrorPlane): Promise<string[] | null> {
     const { it } = together;
     if (!it || !design.design) return null;
     let work: MirrorWork;
@@ -51,10 +51,15 @@ export function useMirroring() {
         return null;
       }
     }
-    const { edits, lost } = work.joints(look);
+    const { edits, lost, still } = work.joints(look);
     const label = ids.length === 1 ? 'Mirror a part' : `Mirror ${ids.length} parts`;
     session.notice = design.edit(severalEdits(label, [...work.first, ...edits]));
-    return session.notice === null ? lost : null;
+    if (session.notice !== null) return null;
+    const many = (n: number) => `${n} joint${n === 1 ? '' : 's'}`;
+    return [
+      ...(lost > 0 ? [`${many(lost)} could not be made on the other side; join those parts there by hand.`] : []),
+      ...(still > 0 ? [`${many(still)} found no face, edge or corner there to sit on, and will not follow its part; pick their sides anew.`] : []), // prettier-ignore
+    ];
   }
 
   return { mirror };
