@@ -31,12 +31,13 @@ export function mirrorWork(
   plane: MirrorPlane,
   look: LookAt,
 ): MirrorWork {
-  // prettier-ignore
   const hands = new Hands(design, look);
   const own = design.assemblies![it.assembly]!;
   const outer = hands.side(own, it, it.assembly, plane, ids);
+  // Beside their originals they are told apart by number, and may still move.
+  const places = outer.places.map(([id, { name: _, fixed: __, ...rest }]): [string, Instance] => [id, rest]);
   return {
-    first: [...hands.made, placeInstances(it.assembly, outer.places)],
+    first: [...hands.made, placeInstances(it.assembly, places)],
     fresh: hands.fresh,
     joints(fully) {
       const all = [...hands.wholes.values(), outer].map((side) => hands.joints(side, fully));
@@ -79,13 +80,7 @@ class Hands {
       images.set(id, { id: fresh, image });
       // What moves within begins where it was put; all else where it was found.
       const stands = instance.moves ? null : standingAt(it, [id]);
-      const made = mirroredInstance(instance, stands?.pose ?? instance.home, image, plane);
-      // Two of one thing in one assembly are told apart by number.
-      if (as === it.assembly) {
-        delete made.name;
-        delete made.fixed;
-      }
-      return [fresh, made];
+      return [fresh, mirroredInstance(instance, stands?.pose ?? instance.home, image, plane)];
     });
     return { own, it, as, plane, images, places };
   }

@@ -1,5 +1,5 @@
 /** What of an assembly does not hold together at home, or not for sure, as sentences. */
-import { assembled, type LookAt } from '../assembly/assembled.ts';
+import type { Assembled, LookAt } from '../assembly/assembled.ts';
 import type { Design } from '../document/schema.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import { formatQuantity } from '../units/units.ts';
@@ -16,8 +16,9 @@ export interface Unmet {
   readonly message: string;
 }
 
-export function unmetIn(design: Design, ledger: Ledger, assembly: string, lookAt: LookAt): Unmet[] {
-  const it = assembled(design, ledger, assembly, lookAt);
+/** @param it the assembly as it stands at home */
+export function unmetIn(design: Design, ledger: Ledger, it: Assembled, lookAt: LookAt): Unmet[] {
+  const { assembly } = it;
   const whole = (message: string, how: Unmet['how'] = 'unmet'): Unmet => ({
     assembly,
     joint: null,

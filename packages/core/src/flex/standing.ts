@@ -1,4 +1,5 @@
 /** Does a design stand: its steps, its readings, its requirements, and what is put together of its parts? */
+import { assembled, type LookAt } from '../assembly/assembled.ts';
 import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
@@ -76,15 +77,11 @@ export async function standing(
     const { material } = design.parts[part]!;
     if (material) numbers.mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), numbers.mass ?? 0);
   }
+  const lookAt: LookAt = (part) => looks.get(part) ?? null;
   for (const id of design.assemblyOrder ?? []) {
     await hooks.breathe?.();
-    for (const { assembly, joint, name, how, message } of unmetIn(
-      design,
-      ledger,
-      id,
-      (part) => looks.get(part) ?? null,
-    ))
-      // prettier-ignore
+    const it = assembled(design, ledger, id, lookAt);
+    for (const { assembly, joint, name, how, message } of unmetIn(design, ledger, it, lookAt))
       faults.push({ assembly, how, message, ...(name === null ? {} : { joint: { key: joint ?? name, name } }) });
   }
   for (const { id, holds, says, because } of judgeRequirements(design))

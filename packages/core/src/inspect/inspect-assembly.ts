@@ -2,7 +2,7 @@
 import { assembled, type LookAt } from '../assembly/assembled.ts';
 import { freedomsOfAssembly } from '../assembly/freedoms.ts';
 import type { Design } from '../document/schema.ts';
-import { strayedIn, strayedSentence } from '../evaluation/strayed.ts';
+import { unmetIn, type Unmet } from '../evaluation/unmet.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import { poseWithin, type Quat } from '../space/pose.ts';
 import type { Vec3 } from '../space/vector.ts';
@@ -46,19 +46,16 @@ export interface InspectedAssembly {
 export function inspectAssembly(design: Design, ledger: Ledger, id: string, lookAt: LookAt): InspectedAssembly {
   const it = assembled(design, ledger, id, lookAt);
   const freedoms = it.closed ? freedomsOfAssembly(it) : null;
+  // Of a joint it is said with that joint.
+  const unmet = unmetIn(design, ledger, it, lookAt).filter((u) => u.joint === null);
+  const ofWhole = (how: Unmet['how']) => unmet.flatMap((u) => (u.how === how ? [u.name === null ? u.message : `${u.name}: ${u.message}`] : [])); // prettier-ignore
   return {
     id,
     name: design.assemblies![id]!.name,
     closed: it.closed,
     freedoms: freedoms?.whole.freedoms ?? null,
-    faults: [
-      ...it.faults,
-      ...it.couplings.flatMap(({ coupling, fault }) => (fault === null ? [] : [`${coupling.name}: ${fault}`])),
-      ...(!it.closed && it.joints.every((j) => j.fault === null && j.misses === null)
-        ? ['Its joints cannot all be met; change a number, or leave out a joint.']
-        : []),
-    ],
-    doubts: strayedIn(design, ledger, it, lookAt).map((one) => strayedSentence(design, one)),
+    faults: ofWhole('unmet'),
+    doubts: ofWhole('doubt'),
     members: it.members.map(({ key, name, part, link, within }) => {
       const { at, turn } = poseWithin(it.home.poses[link]!, within);
       return { key, name, part: design.parts[part]!.name, at_mm: at, turn, fixed: it.links[link]!.held, freedoms: freedoms?.links[link]?.freedoms ?? null }; // prettier-ignore

@@ -2,7 +2,7 @@
 import { lookOfOutcome } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import { Ledger } from '../ledger/ledger.ts';
-import { hangingOn, restsOn } from '../ledger/trace.ts';
+import { hangingOn, hangingSentence } from '../ledger/trace.ts';
 import { PartEvaluator } from '../evaluation/evaluate.ts';
 import type { PartOutcome } from '../part/outcome.ts';
 import { massOf } from '../standards/materials.ts';
@@ -93,7 +93,7 @@ export async function inspectDesign(
     name: design.name,
     dimensions: ledger.entries.map((entry) => {
       const hangs = hanging.get(entry.ref);
-      const doubt = faults.get(entry.ref) ?? (hangs === undefined ? null : restsOn(ledger, hangs));
+      const doubt = faults.get(entry.ref) ?? (hangs === undefined ? null : hangingSentence(ledger, hangs));
       const value = adrift.has(entry.ref) ? { ok: false as const, message: doubt!, from: 0, to: 0 } : ledger.valueOfEntry(entry); // prettier-ignore
       return {
         id: entry.ref,

@@ -55,16 +55,16 @@ function linksFrom(ref: string, next: (ref: string) => Iterable<string>): TraceL
 
 /** What hangs on any of these, directly or through others, each with one of these that it hangs on. */
 export function hangingOn(ledger: Ledger, refs: Iterable<string>): Map<string, string> {
-  const all = [...refs];
+  const all = new Set(refs);
   const found = new Map<string, string>();
   for (const ref of all)
     for (const { ref: own } of linksFrom(ref, (r) => ledger.usersOf(r)))
-      if (!found.has(own) && !all.includes(own)) found.set(own, ref);
+      if (!found.has(own) && !all.has(own)) found.set(own, ref);
   return found;
 }
 
 /** What is said of a number that hangs on one that is not sure. */
-export const restsOn = (ledger: Ledger, ref: string): string => `It hangs on ${ledger.index.byReference(ref)?.path.join('.') ?? ref}, which is not sure.`; // prettier-ignore
+export const hangingSentence = (ledger: Ledger, ref: string): string => `It hangs on ${ledger.index.byReference(ref)?.path.join('.') ?? ref}, which is not sure.`; // prettier-ignore
 
 /** By the list of links: numbers may change without them. */
 const counted = new WeakMap<object, ReadonlyMap<string, number>>();

@@ -75,11 +75,11 @@ export function storedNames(body: NamedBody, faces: readonly number[]): string[]
 
 /** How many edges of these bodies lie between faces of these names, and at how many corners they meet; names as stored. */
 export const edgesBetween = (bodies: readonly NamedBody[], names: readonly string[]): number =>
-  sumOf(bodies, names, (own) => own.edgesOf);
+  countIn(bodies, names, (own) => own.edgesOf);
 export const cornersBetween = (bodies: readonly NamedBody[], names: readonly string[]): number =>
-  sumOf(bodies, names, (own) => own.cornersOf);
+  countIn(bodies, names, (own) => own.cornersOf);
 
-function sumOf(
+function countIn(
   bodies: readonly NamedBody[],
   names: readonly string[],
   counts: (own: Adjacency) => ReadonlyMap<string, number>,

@@ -1,5 +1,6 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
+  assembled,
   withDifferences,
   Ledger,
   lookOfOutcome,
@@ -139,8 +140,9 @@ async function compute(
     }
     heard.push(listener.readings(stale, faults));
     const unmet: Unmet[] = [];
+    const lookAt = (part: string) => looks.get(part) ?? null;
     for (const id of design.assemblyOrder ?? []) {
-      unmet.push(...unmetIn(design, ledger, id, (part) => looks.get(part) ?? null));
+      unmet.push(...unmetIn(design, ledger, assembled(design, ledger, id, lookAt), lookAt));
       await messagesIn();
       if (!current()) return false;
     }

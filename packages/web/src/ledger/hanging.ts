@@ -1,5 +1,5 @@
 /** Numbers that hang on a measure which cannot be read for sure: these are not sure either. */
-import { hangingOn, restsOn } from '@helb/core';
+import { hangingOn, hangingSentence } from '@helb/core';
 import { createSharedComposable } from '@vueuse/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
@@ -14,6 +14,6 @@ export const useHanging = createSharedComposable(() => {
   /** What is said of a number for that; null of one that hangs on none. */
   return (ref: string): string | null => {
     const on = hanging.value?.get(ref);
-    return on === undefined ? null : restsOn(design.ledger!, on);
+    return on === undefined ? null : hangingSentence(design.ledger!, on);
   };
 });
