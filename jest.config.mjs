@@ -6,7 +6,7 @@ export default {
   extensionsToTreatAsEsm: ['.ts'],
   transform: {
     '^.+\\.ts$': [
-      '@swc/jest',
+      '<rootDir>/tooling/test-transform.mjs',
       { jsc: { target: 'es2022', parser: { syntax: 'typescript' } }, module: { type: 'es6' } },
     ],
   },

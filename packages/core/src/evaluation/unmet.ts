@@ -1,8 +1,11 @@
 /** What of an assembly does not hold together at home, or not for sure, as sentences. */
 import type { Assembled, LookAt } from '../assembly/assembled.ts';
+import { lookOfOutcome } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
-import type { Ledger } from '../ledger/ledger.ts';
+import { Ledger } from '../ledger/ledger.ts';
 import { formatQuantity } from '../units/units.ts';
+import type { EvaluationHooks, PartEvaluator } from './evaluate.ts';
+import { standTogether } from './stand-together.ts';
 import { strayedIn, strayedSentence } from './strayed.ts';
 
 export interface Unmet {
@@ -42,5 +45,24 @@ export function unmetIn(design: Design, ledger: Ledger, it: Assembled, lookAt: L
   if (!it.closed && it.joints.every((j) => j.fault === null && j.misses === null && !j.reversed))
     found.push(whole('Its joints cannot all be met; change a number, or leave out a joint.'));
   for (const one of strayedIn(design, ledger, it, lookAt)) found.push(whole(strayedSentence(design, one), 'doubt'));
+  return found;
+}
+
+/** Of all assemblies of a design. Only what `hooks` throws stops it. */
+export async function unmetOfAll(
+  design: Design,
+  evaluator: PartEvaluator,
+  hooks: EvaluationHooks = {},
+): Promise<Unmet[]> {
+  const found: Unmet[] = [];
+  for (const id of design.assemblyOrder ?? []) {
+    await hooks.breathe?.();
+    const { it, outcomes } = await standTogether(design, id, evaluator, hooks);
+    const lookAt: LookAt = (part) => {
+      const outcome = outcomes.get(part);
+      return outcome ? lookOfOutcome(outcome) : null;
+    };
+    found.push(...unmetIn(design, Ledger.of(design), it, lookAt));
+  }
   return found;
 }

@@ -1,9 +1,7 @@
 /** Does a design stand: its steps, its readings, its requirements, and what is put together of its parts? */
-import { assembled, type LookAt } from '../assembly/assembled.ts';
-import { lookOfOutcome, type PartLook } from '../assembly/look.ts';
 import type { Design } from '../document/schema.ts';
 import type { EvaluationHooks, PartEvaluator } from '../evaluation/evaluate.ts';
-import { unmetIn } from '../evaluation/unmet.ts';
+import { unmetOfAll } from '../evaluation/unmet.ts';
 import { Ledger } from '../ledger/ledger.ts';
 import type { Cure } from '../names/body.ts';
 import { settledReadings } from '../readings/read.ts';
@@ -58,11 +56,8 @@ export async function standing(
   const numbers: Record<string, number> = {};
   for (const [ref, why] of unread)
     faults.push({ how: 'doubt', message: `${ledger.index.byReference(ref)?.path.join('.') ?? ref}: ${why}` });
-  const looks = new Map<string, PartLook>();
   for (const part of design.partOrder) {
-    const outcome = await evaluator.evaluate(design, ledger, part, hooks);
-    const { steps, bodies } = outcome;
-    looks.set(part, lookOfOutcome(outcome));
+    const { steps, bodies } = await evaluator.evaluate(design, ledger, part, hooks);
     for (const { id, status, message, doubts, cure } of steps) {
       const at = { part, step: id };
       if (status === 'failed')
@@ -77,13 +72,8 @@ export async function standing(
     const { material } = design.parts[part]!;
     if (material) numbers.mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), numbers.mass ?? 0);
   }
-  const lookAt: LookAt = (part) => looks.get(part) ?? null;
-  for (const id of design.assemblyOrder ?? []) {
-    await hooks.breathe?.();
-    const it = assembled(design, ledger, id, lookAt);
-    for (const { assembly, joint, name, how, message } of unmetIn(design, ledger, it, lookAt))
-      faults.push({ assembly, how, message, ...(name === null ? {} : { joint: { key: joint ?? name, name } }) });
-  }
+  for (const { assembly, joint, name, how, message } of await unmetOfAll(design, evaluator, hooks))
+    faults.push({ assembly, how, message, ...(name === null ? {} : { joint: { key: joint ?? name, name } }) });
   for (const { id, holds, says, because } of judgeRequirements(design))
     if (holds !== true)
       faults.push({

@@ -10,6 +10,8 @@ import type { Progress } from './progress.ts';
 /** A single kernel call that runs longer than this is ended with its worker. */
 const CALL_LIMIT_MS = 20_000;
 const SHOW_PROGRESS_AFTER_MS = 300;
+/** So long after the last picture assemblies are looked through. */
+const UNMET_AFTER_MS = 200;
 /** Pictures that come within so long are shown together. */
 const GATHER_MS = 60;
 
@@ -143,9 +145,6 @@ export const useEvaluation = defineStore('evaluation', () => {
         const refused = stale.size > 0 ? hear?.(job.design, stale) : null;
         unreadable.value = refused ? new Map([...unread, ...refused]) : unread;
       },
-      unmet(found: readonly Unmet[]) {
-        if (remote === own) unmet.value = found;
-      },
       progress(p: Progress | null) {
         sign();
         if (remote !== own) return;
@@ -174,7 +173,17 @@ export const useEvaluation = defineStore('evaluation', () => {
       progress.value = null;
       clearInterval(watch!);
       watch = null;
+      void findUnmet();
     }
+  }
+
+  /** Once nothing has changed for a moment: where a loop does not close it takes long to tell which joint is in the way. */
+  async function findUnmet(): Promise<void> {
+    const of = complete.value;
+    await new Promise((next) => setTimeout(next, UNMET_AFTER_MS));
+    if (!of || busy.value || complete.value !== of) return;
+    const found = await on(of.design).unmet().catch(() => null); // prettier-ignore
+    if (found && complete.value === of) unmet.value = found;
   }
 
   /** The kernel is at work and not stuck, be it for the picture or for what the picture waits for. */

@@ -1,19 +1,14 @@
 /** Evaluates recipes off the page's thread: one kernel, one evaluator, one request at a time. */
 import {
-  assembled,
   withDifferences,
   Ledger,
-  lookOfOutcome,
   PartEvaluator,
   PartPainter,
   pictureKey,
   readingsOf,
   Superseded,
-  unmetIn,
   type Design,
-  type PartLook,
   type PartView,
-  type Unmet,
 } from '@helb/core';
 import { loadKernel } from '@helb/kernel';
 import * as Comlink from 'comlink';
@@ -43,8 +38,6 @@ export interface EvaluationListener {
   progress(progress: Progress | null): void;
   /** What measured dimensions read where the design holds another reading, and why others cannot be read. */
   readings(stale: ReadonlyMap<string, string>, faults: ReadonlyMap<string, string>): void | Promise<void>;
-  /** What does not hold together, of all assemblies. */
-  unmet(found: readonly Unmet[]): void | Promise<void>;
 }
 
 const channel = new MessageChannel();
@@ -106,7 +99,6 @@ async function compute(
   const { kernel, evaluator, painter } = await ready;
   const ledger = Ledger.of(design);
   let breathed = performance.now();
-  const looks = new Map<string, PartLook>();
   const stale = new Map<string, string>();
   const faults = new Map<string, string>();
   const heard: (void | Promise<void>)[] = [];
@@ -124,7 +116,6 @@ async function compute(
         },
       });
       const view = painter.paint(outcome, focus?.part === partId ? focus.step : null);
-      looks.set(partId, lookOfOutcome(outcome));
       const readings = readingsOf(design, outcome, kernel);
       for (const [ref, text] of readings.stale) stale.set(ref, text);
       for (const [ref, fault] of readings.faults) faults.set(ref, fault);
@@ -139,14 +130,6 @@ async function compute(
       if (!current()) return false;
     }
     heard.push(listener.readings(stale, faults));
-    const unmet: Unmet[] = [];
-    const lookAt = (part: string) => looks.get(part) ?? null;
-    for (const id of design.assemblyOrder ?? []) {
-      unmet.push(...unmetIn(design, ledger, assembled(design, ledger, id, lookAt), lookAt));
-      await messagesIn();
-      if (!current()) return false;
-    }
-    heard.push(listener.unmet(unmet));
     // The page hears of all parts before it hears of the end.
     await Promise.all(heard);
     return true;

@@ -16,6 +16,7 @@ import {
   standingWeight,
   surveyVariant,
   together,
+  unmetOfAll,
   withReadings,
   type BorrowSource,
   Superseded,
@@ -30,6 +31,7 @@ import {
   type Pose,
   type SolidFormat,
   type SolidKernel,
+  type Unmet,
   type VariantSurvey,
   type Weight,
   type WrittenFace,
@@ -180,6 +182,13 @@ export function kernelWork(
     });
   }
 
+  /** What does not hold together, of all assemblies. */
+  async function unmet(): Promise<Unmet[]> {
+    const design = held();
+    const { evaluator } = await ready;
+    return exclusive(() => unmetOfAll(design, evaluator, { breathe }));
+  }
+
   /** Faces of these parts that would move with a dimension; null when it cannot be changed to see. */
   async function movedBy(ref: string, parts: readonly string[]): Promise<Map<string, MovedFace[]> | null> {
     const design = held();
@@ -234,6 +243,7 @@ export function kernelWork(
     weigh,
     weighTogether,
     movedBy,
+    unmet,
     survey,
     stopSurvey(): void {
       surveys++;

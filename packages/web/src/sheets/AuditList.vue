@@ -8,6 +8,7 @@ import { useSheets } from './sheet-store.ts';
 const sheets = useSheets();
 const session = useSession();
 const audit = computed(() => sheets.geometry?.audit ?? null);
+const count = computed(() => Object.keys(sheets.sheet?.sizes ?? {}).length);
 /** Of an assembly only what is wrong with its sizes is told. */
 const findings = computed<readonly AuditFinding[]>(() => audit.value?.findings ?? sheets.geometry?.faults ?? []);
 const WORDS = { missing: 'missing', twice: 'said twice', wrong: 'not right', lost: 'lost' } as const;
@@ -82,7 +83,7 @@ function show({ sizes }: AuditFinding): void {
         </p>
         <p class="text-quiet">
           {{ audit.settled }} of {{ audit.freedoms }} freedoms of the shape are settled by
-          {{ Object.keys(sheets.sheet?.sizes ?? {}).length }} sizes.
+          {{ count === 1 ? '1 size' : `${count} sizes` }}.
         </p>
         <p v-for="says in audit.taken" :key="says" class="text-quiet">{{ says }}</p>
       </template>
