@@ -76,19 +76,30 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
   let axis: Axis | null = null;
   let hollow: boolean | null = null;
   const reversed = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED;
-  if (kind === 'plane') {
-    const plane = scope.keep(surface.Plane());
-    const [x, y, z] = vec(scope.keep(scope.keep(plane.Axis()).Direction()));
-    // A left-handed plane's own normal is the other way round.
-    const sign = (reversed ? -1 : 1) * (plane.Direct() ? 1 : -1);
-    normal = [x * sign, y * sign, z * sign];
-  } else if (kind === 'cylinder') {
+  if (kind === 'plane') normal = outwards(scope, surface, reversed);
+  else if (kind === 'cylinder') {
     const cylinder = scope.keep(surface.Cylinder());
     radius = cylinder.Radius();
     axis = axisFrom(scope, cylinder);
     hollow = reversed === cylinder.Direct();
   } else if (kind === 'sphere') radius = scope.keep(surface.Sphere()).Radius();
   return { kind, area, center, normal, radius, axis, hollow };
+}
+
+function outwards(scope: Scope, surface: BRepAdaptor_Surface, reversed: boolean): Vec3 {
+  const plane = scope.keep(surface.Plane());
+  const [x, y, z] = vec(scope.keep(scope.keep(plane.Axis()).Direction()));
+  // A left-handed plane's own normal is the other way round.
+  const sign = (reversed ? -1 : 1) * (plane.Direct() ? 1 : -1);
+  return [x * sign, y * sign, z * sign];
+}
+
+/** Which way a flat face looks; null where it is not flat. */
+export function normalOfFlat(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape): Vec3 | null {
+  const face = scope.keep(oc.TopoDS.Face(shape));
+  const surface = scope.keep(new oc.BRepAdaptor_Surface(face, true));
+  if (SURFACES[surface.GetType()] !== 'plane') return null;
+  return outwards(scope, surface, face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED);
 }
 
 function axisFrom(scope: Scope, round: { Axis(): gp_Ax1 }): Axis {
