@@ -194,10 +194,9 @@ export function heightsOf(p: LoopPiece): number[] {
   }
   return [
     ...ends,
+    // Where two spans meet it may turn as well: a curve drawn alike to both sides does.
     ...clippedSpans(p).flatMap(({ y, a, b }) =>
-      turningPoints(y)
-        .filter((t) => t > a && t < b)
-        .map((t) => valueOf(y, t)),
+      [a, b, ...turningPoints(y).filter((t) => t > a && t < b)].map((t) => valueOf(y, t)),
     ),
   ];
 }
