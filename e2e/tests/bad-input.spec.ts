@@ -118,4 +118,9 @@ test('a joint that a number opens is found from any part, and mended there', asy
   await w.setInLedger('rod_len', '150 mm');
   await expect(findings).toHaveCount(0);
   await expect(page.getByTestId('together-state')).toHaveText('1 freedom');
+  // Only tried, it is told beside what else it changes.
+  await w.row('rod_len').getByRole('slider').focus();
+  await page.keyboard.press('Home');
+  const row = page.getByRole('region', { name: 'Trial' }).getByRole('row', { name: /joints not met/ });
+  await expect(row).toHaveText(/none\s*[1-9]/);
 });

@@ -17,6 +17,8 @@ export interface Unmet {
   /** `doubt`: it holds, but may sit on something else. */
   readonly how: 'unmet' | 'doubt';
   readonly message: string;
+  /** Tells what is said of the whole from what else is, whatever the numbers in its sentence. */
+  readonly about?: string;
 }
 
 /** @param it the assembly as it stands at home */
@@ -44,7 +46,8 @@ export function unmetIn(design: Design, ledger: Ledger, it: Assembled, lookAt: L
     if (fault !== null) found.push({ assembly, joint: null, name: coupling.name, how: 'unmet', message: fault });
   if (!it.closed && it.joints.every((j) => j.fault === null && j.misses === null && !j.reversed))
     found.push(whole('Its joints cannot all be met; change a number, or leave out a joint.'));
-  for (const one of strayedIn(design, ledger, it, lookAt)) found.push(whole(strayedSentence(design, one), 'doubt'));
+  for (const one of strayedIn(design, ledger, it, lookAt))
+    found.push({ ...whole(strayedSentence(design, one), 'doubt'), about: `${one.part} ${one.step}` });
   return found;
 }
 

@@ -10,8 +10,8 @@ export interface Sample extends Attempt {
 }
 
 /** What tells faults apart: the same step may fail at other numbers in other words. */
-const identity = ({ how, part, step, assembly, joint, requirement }: Fault) =>
-  [how, part, step, assembly, joint?.key, requirement].join(' ');
+const identity = ({ how, part, step, assembly, joint, about, requirement }: Fault) =>
+  [how, part, step, assembly, joint?.key, about, requirement].join(' ');
 
 /** Faults besides those that are there as the design stands. */
 export function faultsBeside(faults: readonly Fault[], present: readonly Fault[]): readonly Fault[] {

@@ -21,6 +21,8 @@ export interface Fault {
   readonly assembly?: string;
   /** What it is said of in the assembly: a joint or a coupling. */
   readonly joint?: { readonly key: string; readonly name: string };
+  /** As `Unmet` has it. */
+  readonly about?: string;
   readonly requirement?: string;
   readonly message: string;
   readonly cure?: Cure;
@@ -72,8 +74,14 @@ export async function standing(
     const { material } = design.parts[part]!;
     if (material) numbers.mass = bodies.reduce((sum, b) => sum + massOf(b.facts.volume, material), numbers.mass ?? 0);
   }
-  for (const { assembly, joint, name, how, message } of await unmetOfAll(design, evaluator, hooks))
-    faults.push({ assembly, how, message, ...(name === null ? {} : { joint: { key: joint ?? name, name } }) });
+  for (const { assembly, joint, name, how, message, about } of await unmetOfAll(design, evaluator, hooks))
+    faults.push({
+      assembly,
+      how,
+      message,
+      ...(about === undefined ? {} : { about }),
+      ...(name === null ? {} : { joint: { key: joint ?? name, name } }),
+    });
   for (const { id, holds, says, because } of judgeRequirements(design))
     if (holds !== true)
       faults.push({

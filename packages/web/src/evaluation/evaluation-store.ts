@@ -48,6 +48,8 @@ export const useEvaluation = defineStore('evaluation', () => {
   const unreadable = shallowRef<ReadonlyMap<string, string>>(new Map());
   /** What does not hold together, of all assemblies. */
   const unmet = shallowRef<readonly Unmet[]>([]);
+  /** The design of which that was found. */
+  const unmetOf = shallowRef<Design | null>(null);
   /** Told what measured dimensions read, where that differs from what the design holds; says why it is not taken over. */
   let hear: ((design: Design, readings: ReadonlyMap<string, string>) => ReadonlyMap<string, string> | null) | null =
     null;
@@ -183,7 +185,9 @@ export const useEvaluation = defineStore('evaluation', () => {
     await new Promise((next) => setTimeout(next, UNMET_AFTER_MS));
     if (!of || busy.value || complete.value !== of) return;
     const found = await on(of.design).unmet().catch(() => null); // prettier-ignore
-    if (found && complete.value === of) unmet.value = found;
+    if (!found || complete.value !== of) return;
+    unmet.value = found;
+    unmetOf.value = of.design;
   }
 
   /** The kernel is at work and not stuck, be it for the picture or for what the picture waits for. */
@@ -223,6 +227,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     complete.value = null;
     unreadable.value = new Map();
     unmet.value = [];
+    unmetOf.value = null;
     waiting = null;
     restart(null);
   }
@@ -235,6 +240,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     trouble,
     unreadable,
     unmet,
+    unmetOf,
     on,
     stopSurvey,
     onReadings,

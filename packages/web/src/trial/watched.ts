@@ -72,8 +72,10 @@ function freedoms(parts: Parts): Reading {
 
 function failing(parts: Parts): Reading {
   const count = [...parts.values()].flatMap((p) => p.steps).filter((s) => s.status === 'failed').length;
-  return { text: count === 0 ? 'none' : String(count), number: null };
+  return counted(count);
 }
+
+const counted = (count: number): Reading => ({ text: count === 0 ? 'none' : String(count), number: null });
 
 export function useWatched() {
   const design = useDesign();
@@ -87,6 +89,16 @@ export function useWatched() {
     () => evaluation.complete,
     (now) => {
       if (now && now.design === design.kept) base.value = now;
+    },
+    { immediate: true },
+  );
+
+  /** What did not hold together in it. */
+  const unmetBefore = shallowRef<{ readonly design: Design; readonly count: number } | null>(null);
+  watch(
+    () => evaluation.unmetOf,
+    (of) => {
+      if (of && of === design.kept) unmetBefore.value = { design: of, count: evaluation.unmet.length };
     },
     { immediate: true },
   );
@@ -117,6 +129,10 @@ export function useWatched() {
     if (is.partOrder.length > 1) solid('all', 'all parts, mass', (of, parts) => mass(of, parts, of.partOrder));
     solid('freedoms', 'freedoms left', (_, parts) => freedoms(parts));
     solid('failing', 'steps that fail', (_, parts) => failing(parts));
+    if (Object.keys(is.assemblies ?? {}).length > 0) {
+      const known = unmetBefore.value?.design === was ? counted(unmetBefore.value.count) : NOT_COMPUTED;
+      add('unmet', 'joints not met or in doubt', known, evaluation.unmetOf === is ? counted(evaluation.unmet.length) : NOT_COMPUTED); // prettier-ignore
+    }
     return rows;
   });
 
