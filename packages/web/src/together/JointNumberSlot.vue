@@ -56,7 +56,6 @@ function clear(): void {
       >
         ×
       </button>
-      <!-- prettier-ignore -->
     </template>
   </span>
 </template>
