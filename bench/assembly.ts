@@ -1,5 +1,7 @@
-/** Mechanisms dragged at random: how long a drag step takes, whether a branch flips or a loop opens; and motions in space. */
-import { drag, placed, type Mechanism, type Placed } from '@helb/core';
+/** Mechanisms dragged at random: how long a drag step takes, whether a branch flips or a loop opens; motions in space; and a wheel that nothing but contact drives. */
+import { assembled, drag, drivePushing, Ledger, lookOfOutcome, PartEvaluator, PartPainter, placed, readDesign, Touching, valueAt, type Mechanism, type PartOutcome, type Placed } from '@helb/core'; // prettier-ignore
+import { loadKernel } from '@helb/kernel';
+import { SLOTTED, slottedWheel } from '../e2e/tests/mechanisms.ts';
 import { atHome } from '../packages/core/src/mechanism/home.ts';
 import { mobility } from '../packages/core/src/mechanism/mobility.ts';
 import { closureRows } from '../packages/core/src/mechanism/rows.ts';
@@ -57,3 +59,41 @@ const posture = atHome(long).placed.posture;
 const start = performance.now();
 for (let i = 0; i < 200; i++) placed(long, posture);
 report('assembly', 'chain of 200: places from coordinates', 200, (performance.now() - start) / 200, 'ms');
+
+/** Two turns of the crank, a degree a frame, on the triangles that the page draws. */
+const read = readDesign(slottedWheel());
+if (!read.ok) throw new Error(read.message);
+const { design } = read;
+const ledger = Ledger.of(design);
+const kernel = await loadKernel();
+const [evaluator, painter] = [new PartEvaluator(kernel), new PartPainter(kernel)];
+const made = new Map<string, PartOutcome>();
+for (const part of design.partOrder) made.set(part, await evaluator.evaluate(design, ledger, part));
+const meshes = new Map([...made].map(([part, outcome]) => [part, painter.paint(outcome).bodies.map((b) => b.mesh)]));
+const together = assembled(design, ledger, 'a', (part) => lookOfOutcome(made.get(part)!));
+const watch = new Touching(together, (part) => meshes.get(part)!, 'all');
+const [crank, wheel] = ['Crank', 'Wheel'].map((name) => {
+  const { key } = together.joints.find((j) => j.joint.name === name)!;
+  return { pair: together.mechanism.pairs.findIndex((p) => p.id === key), motion: 0 };
+}) as [{ pair: number; motion: number }, { pair: number; motion: number }];
+const FRAMES = 720;
+const frames: number[] = [];
+let [turned, apart] = [together.home, 0];
+for (let i = 1; i <= FRAMES; i++) {
+  const to = (-i * 4 * Math.PI) / FRAMES;
+  const from = performance.now();
+  turned = drivePushing(together.mechanism, { posture: turned.posture, last: null }, [{ ...crank, to }], watch.nearness).placed; // prettier-ignore
+  frames.push(performance.now() - from);
+  // From the line of centres; in mesh within an eighth of a turn of it.
+  const angle = Math.PI / 2 + to;
+  const near = Math.atan2(Math.sin(angle), Math.cos(angle));
+  if (Math.abs(near) > Math.PI / 4 - 0.02) continue;
+  const { way } = SLOTTED;
+  const [x, y] = [way * Math.cos(near) - way * Math.SQRT2, way * Math.sin(near)];
+  const off = Math.atan2(y, x) - Math.PI / 4 - valueAt(together.mechanism, turned, wheel);
+  apart = Math.max(apart, Math.abs(off - (Math.PI / 2) * Math.round(off / (Math.PI / 2))) * Math.hypot(x, y));
+}
+frames.sort((a, b) => a - b);
+report('assembly', 'slotted wheel: frame, median', FRAMES, frames[FRAMES / 2]!, 'ms');
+report('assembly', 'slotted wheel: frame, 95 of 100 within', FRAMES, frames[Math.floor(FRAMES * 0.95)]!, 'ms');
+report('assembly', `slotted wheel: off the closed form, play ${(SLOTTED.half - SLOTTED.pin).toFixed(2)} mm`, FRAMES, apart, 'mm'); // prettier-ignore
