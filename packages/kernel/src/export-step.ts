@@ -1,5 +1,6 @@
 import { KernelError, linearColor, type StepPart } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { compoundOf } from './compound.ts';
 import type { Scope } from './scope.ts';
 
 const FILE = '/design.step';
@@ -34,12 +35,4 @@ export function writeStep(
   } finally {
     oc.FS.unlink(FILE);
   }
-}
-
-function compoundOf(oc: OpenCascadeInstance, scope: Scope, shapes: readonly TopoDS_Shape[]): TopoDS_Shape {
-  const compound = scope.keep(new oc.TopoDS_Compound());
-  const builder = scope.keep(new oc.TopoDS_Builder());
-  builder.MakeCompound(compound);
-  for (const shape of shapes) builder.Add(compound, shape);
-  return compound;
 }

@@ -32,10 +32,9 @@ describe('triangles of a flat face', () => {
   test('fill it but for its holes, whichever way the loops run and the face looks', () => {
     const plate: Loop = [[0, 0, 3], [100, 0, 3], [100, 60, 3], [0, 60, 3]]; // prettier-ignore
     fc.assert(
-      fc.property(fc.integer({ min: 3, max: 40 }), fc.boolean(), fc.boolean(), fc.nat(20), fc.integer({ min: 4, max: 10 }), (corners, turned, below, first, radius) => {
+      fc.property(fc.integer({ min: 3, max: 40 }), fc.boolean(), fc.boolean(), fc.integer({ min: 4, max: 10 }), (corners, turned, below, radius) => {
         const holes = Array.from({ length: 15 }, (_, i) => ring([10 + 20 * (i % 5), 10 + 20 * Math.floor(i / 5)], radius - 0.5, corners, 3));
-        const loops = [...holes.map((hole) => (turned ? hole.toReversed() : hole))];
-        loops.splice(first % loops.length, 0, plate);
+        const loops = [turned ? plate.toReversed() : plate, ...holes];
         const normal: Vec3 = [0, 0, below ? -1 : 1];
         const triangles = flatTriangles(loops, normal)!;
         expect(areaOf(triangles, loops.flat(), normal)).toBeCloseTo(6000 - 15 * ringArea(radius - 0.5, corners), 6);

@@ -3,19 +3,19 @@
  * plate with 900 holes.
  */
 import type { Vec3 } from '@helb/core';
-import earcut, { refine } from 'earcut';
+import earcut, { deviation, refine } from 'earcut';
 
 /** Closed lines, none of which crosses another: x, y, z of each point in turn, the first not said again. */
 export type Loop = readonly Vec3[];
 
-/** What may be lost or doubled of a face’s area, of the whole. */
+/** What may be lost or doubled of a face’s area, as a share of it. */
 const AREA_SLACK = 1e-6;
 
 /**
  * Three places among the points of all loops, laid one after the other, for each triangle; seen against the normal they
  * run counterclockwise. Null where the triangles would not fill the face exactly, or would not meet their neighbours
  * point by point.
- * @param loops in any order and direction
+ * @param loops the outer one first; in any direction
  */
 export function flatTriangles(loops: readonly Loop[], normal: Vec3): Uint32Array | null {
   for (const angle of ANGLES) {
@@ -32,33 +32,24 @@ export function flatTriangles(loops: readonly Loop[], normal: Vec3): Uint32Array
 const ANGLES = [0.6127, 1.0391, 0.2513];
 
 function seenAt(angle: number, loops: readonly Loop[], normal: Vec3): Uint32Array | null {
-  const flat = loops.map((loop) => inPlane(loop, normal, angle));
-  const areas = flat.map(areaOf);
-  const outer = areas.reduce((most, area, i) => (Math.abs(area) > Math.abs(areas[most]!) ? i : most), 0);
-  const inOrder = [outer, ...flat.keys()].filter((loop, at) => at === 0 || loop !== outer);
-  const coordinates = inOrder.flatMap((loop) => flat[loop]!);
-  const firsts: number[] = [];
-  const places: number[] = [];
-  const starts: number[] = [];
-  loops.reduce((start, loop) => (starts.push(start), start + loop.length), 0);
-  for (const loop of inOrder) {
-    firsts.push(places.length);
-    for (let i = 0; i < loops[loop]!.length; i++) places.push(starts[loop]! + i);
-  }
-  const triangles = earcut(coordinates, firsts.slice(1));
-  refine(triangles, coordinates);
+  const flat = loops.flatMap((loop) => inPlane(loop, normal, angle));
+  const starts = startsOf(loops);
+  const triangles = earcut(flat, starts.slice(1));
+  refine(triangles, flat);
+  if (!(deviation(flat, starts.slice(1), 2, triangles) <= AREA_SLACK)) return null;
   const found = new Uint32Array(triangles.length);
-  let filled = 0;
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
-    const twice = cross(coordinates, a, b, c);
-    filled += Math.abs(twice) / 2;
-    found.set([places[a]!, places[twice < 0 ? c : b]!, places[twice < 0 ? b : c]!], t);
+    found.set(cross(flat, a, b, c) < 0 ? [a, c, b] : [a, b, c], t);
   }
-  const holes = areas.reduce((sum, area, i) => (i === outer ? sum : sum + Math.abs(area)), 0);
-  const whole = Math.abs(areas[outer]!);
-  if (!(Math.abs(filled - (whole - holes)) <= AREA_SLACK * whole)) return null;
   return meetsItsBorder(found, loops, starts) ? found : null;
+}
+
+/** How many points there are before each loop. */
+function startsOf(loops: readonly Loop[]): number[] {
+  const starts: number[] = [];
+  loops.reduce((before, loop) => (starts.push(before), before + loop.length), 0);
+  return starts;
 }
 
 /** Every side of a triangle is either shared by two, or a piece of a loop; and every piece is the side of one. */
@@ -93,14 +84,6 @@ function inPlane(loop: Loop, [nx, ny, nz]: Vec3, angle: number): number[] {
     const [u, v] = [ux * x + uy * y + uz * z, vx * x + vy * y + vz * z];
     return [c * u - s * v, s * u + c * v];
   });
-}
-
-/** Signed, by the shoelace formula. */
-function areaOf(flat: readonly number[]): number {
-  let twice = 0;
-  for (let i = 0, j = flat.length - 2; i < flat.length; j = i, i += 2)
-    twice += flat[j]! * flat[i + 1]! - flat[i]! * flat[j + 1]!;
-  return twice / 2;
 }
 
 const cross = (at: readonly number[], a: number, b: number, c: number): number =>

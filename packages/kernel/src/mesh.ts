@@ -1,5 +1,6 @@
 import type { MeshQuality, SolidMesh, Vec3 } from '@helb/core';
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { compoundOf } from './compound.ts';
 import { normalOfFlat } from './describe.ts';
 import { edgesOf, facesOf, hashOf, occurrences, ShapeIndex } from './explore.ts';
 import { flatTriangles, type Loop } from './flat-mesh.ts';
@@ -38,6 +39,7 @@ export function meshSolid(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_S
 }
 
 interface Flat {
+  /** The edges of each, the outer one first. */
   readonly wires: readonly (readonly TopoDS_Shape[])[];
   readonly normal: Vec3;
 }
@@ -53,15 +55,9 @@ function flatWithManyEdges(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_S
   if (occurrences(oc, scope, face, TopAbs_EDGE).length < MANY_EDGES) return null;
   const normal = normalOfFlat(oc, scope, face);
   if (!normal) return null;
-  return { normal, wires: occurrences(oc, scope, face, TopAbs_WIRE).map((wire) => occurrences(oc, scope, wire, TopAbs_EDGE)) }; // prettier-ignore
-}
-
-function compoundOf(oc: OpenCascadeInstance, scope: Scope, shapes: readonly TopoDS_Shape[]): TopoDS_Shape {
-  const compound = scope.keep(new oc.TopoDS_Compound());
-  const builder = scope.keep(new oc.TopoDS_Builder());
-  builder.MakeCompound(compound);
-  for (const shape of shapes) builder.Add(compound, shape);
-  return compound;
+  const outer = scope.keep(oc.BRepTools.OuterWire(scope.keep(oc.TopoDS.Face(face))));
+  const inner = occurrences(oc, scope, face, TopAbs_WIRE).filter((wire) => !wire.IsSame(outer));
+  return { normal, wires: [outer, ...inner].map((wire) => occurrences(oc, scope, wire, TopAbs_EDGE)) };
 }
 
 /** As the kernel does it. @param edges told in this order, be they of the shape or not */

@@ -23,6 +23,12 @@ const disc = (x: number, r: number): Drawn => ({
   curves: { rim: { kind: 'circle', center: 'm', radius: r } },
 });
 
+/** Closed by a straight side at 10; in its middle, where two spans meet, it bulges to half of `least`. */
+const bulge = (least: number): Drawn => ({
+  points: { a: [10, -20], b: [0, -10], c: [least, 0], d: [0, 10], e: [10, 20] },
+  curves: { s: { kind: 'spline', fit: 'control', points: ['a', 'b', 'c', 'd', 'e'] }, l: { kind: 'line', from: 'e', to: 'a' } }, // prettier-ignore
+});
+
 async function turned(drawn: Drawn, more: Partial<Step> = {}, before: Record<string, Step> = {}): Promise<PartOutcome> {
   const steps: Record<string, Step> = {
     ...before,
@@ -129,6 +135,7 @@ describe('names of what is turned', () => {
 describe('what cannot be turned is told in a sentence', () => {
   test.each<[string, Drawn, Partial<Step>, RegExp]>([
     ['an axis that crosses the profile', rectangle(-3, 0, 10, 8), {}, /^The axis crosses the profile in Profile; keep/],
+    ['an axis that a bulge crosses, where two spans of its spline meet', bulge(-4), {}, /^The axis crosses the profile in Profile; keep/],
     ['an axis out of the plane', rectangle(10, 0, 5, 8), { axis: { datum: 'y' } }, /^The axis does not lie in the plane of Profile/],
     ['an axis beside the plane', rectangle(10, 0, 5, 8), { axis: { sketch: 's', line: 'gone' } }, /^The line of Profile used as axis is gone/],
     ['no turn', rectangle(10, 0, 5, 8), { way: 'one_way', angle: '0' }, /^A turn of nothing makes nothing/],

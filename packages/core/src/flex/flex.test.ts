@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { addDimension, dialRanges, emptyDesign, flexDial, flexPairs, rangeToKeep, type DialRange, type Fault, type Trying, writeFlexCsv } from '../index.ts'; // prettier-ignore
 import { edited } from '../commands/edited.ts';
+import { faultsBeside } from './flex.ts';
 
 const units = { length: 'mm', angle: 'deg', decimals: 3 } as const;
 const dial = (more: Partial<DialRange> = {}): DialRange => ({
@@ -68,6 +69,12 @@ describe('a dial moved through its range', () => {
     const { below, above } = await flexDial(dial(), trying, [other], () => {});
     expect(below).toBeNull();
     expect(above!.faults).toEqual([FAULT]);
+  });
+
+  test('of two parts of an assembly that stand elsewhere, the second is told though the first is there in any case', () => {
+    const astray = (about: string, far: number): Fault => ({ how: 'doubt', assembly: 'a', about, message: `It stands ${far} mm off.` }); // prettier-ignore
+    const second = astray('rod b', 2);
+    expect(faultsBeside([astray('arm b', 4), second], [astray('arm b', 3)])).toEqual([second]);
   });
 });
 

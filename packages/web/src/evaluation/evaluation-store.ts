@@ -21,6 +21,8 @@ interface Request {
   active: string | null;
 }
 
+const NONE_LOOKED_AT = { of: null, found: [] };
+
 export const useEvaluation = defineStore('evaluation', () => {
   const parts = shallowRef<ReadonlyMap<string, PartView>>(new Map());
   /** Shown when work takes longer than a moment. */
@@ -46,10 +48,8 @@ export const useEvaluation = defineStore('evaluation', () => {
 
   /** Why measured dimensions cannot be read now, each keeping its last reading. */
   const unreadable = shallowRef<ReadonlyMap<string, string>>(new Map());
-  /** What does not hold together, of all assemblies. */
-  const unmet = shallowRef<readonly Unmet[]>([]);
-  /** The design of which that was found. */
-  const unmetOf = shallowRef<Design | null>(null);
+  /** What does not hold together, of all assemblies of the design that was last looked through. */
+  const unmet = shallowRef<{ readonly of: Design | null; readonly found: readonly Unmet[] }>(NONE_LOOKED_AT);
   /** Told what measured dimensions read, where that differs from what the design holds; says why it is not taken over. */
   let hear: ((design: Design, readings: ReadonlyMap<string, string>) => ReadonlyMap<string, string> | null) | null =
     null;
@@ -185,9 +185,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     await new Promise((next) => setTimeout(next, UNMET_AFTER_MS));
     if (!of || busy.value || complete.value !== of) return;
     const found = await on(of.design).unmet().catch(() => null); // prettier-ignore
-    if (!found || complete.value !== of) return;
-    unmet.value = found;
-    unmetOf.value = of.design;
+    if (found && complete.value === of) unmet.value = { of: of.design, found };
   }
 
   /** The kernel is at work and not stuck, be it for the picture or for what the picture waits for. */
@@ -226,8 +224,7 @@ export const useEvaluation = defineStore('evaluation', () => {
     parts.value = new Map();
     complete.value = null;
     unreadable.value = new Map();
-    unmet.value = [];
-    unmetOf.value = null;
+    unmet.value = NONE_LOOKED_AT;
     waiting = null;
     restart(null);
   }
@@ -240,7 +237,6 @@ export const useEvaluation = defineStore('evaluation', () => {
     trouble,
     unreadable,
     unmet,
-    unmetOf,
     on,
     stopSurvey,
     onReadings,

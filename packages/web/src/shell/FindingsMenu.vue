@@ -39,7 +39,7 @@ const ofMeasures = computed(() =>
   }),
 );
 const ofAssemblies = computed(() =>
-  evaluation.unmet.flatMap(({ assembly, name, message }): Finding[] => {
+  evaluation.unmet.found.flatMap(({ assembly, name, message }): Finding[] => {
     const whole = design.design?.assemblies?.[assembly];
     return whole
       ? [{ where: name === null ? whole.name : `${whole.name}, ${name}`, text: message, show: () => session.openAssembly(assembly) }] // prettier-ignore

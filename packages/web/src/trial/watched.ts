@@ -96,9 +96,9 @@ export function useWatched() {
   /** What did not hold together in it. */
   const unmetBefore = shallowRef<{ readonly design: Design; readonly count: number } | null>(null);
   watch(
-    () => evaluation.unmetOf,
-    (of) => {
-      if (of && of === design.kept) unmetBefore.value = { design: of, count: evaluation.unmet.length };
+    () => evaluation.unmet,
+    ({ of, found }) => {
+      if (of && of === design.kept) unmetBefore.value = { design: of, count: found.length };
     },
     { immediate: true },
   );
@@ -131,7 +131,7 @@ export function useWatched() {
     solid('failing', 'steps that fail', (_, parts) => failing(parts));
     if (Object.keys(is.assemblies ?? {}).length > 0) {
       const known = unmetBefore.value?.design === was ? counted(unmetBefore.value.count) : NOT_COMPUTED;
-      add('unmet', 'joints not met or in doubt', known, evaluation.unmetOf === is ? counted(evaluation.unmet.length) : NOT_COMPUTED); // prettier-ignore
+      add('unmet', 'joints not met or in doubt', known, evaluation.unmet.of === is ? counted(evaluation.unmet.found.length) : NOT_COMPUTED); // prettier-ignore
     }
     return rows;
   });
