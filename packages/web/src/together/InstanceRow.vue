@@ -2,7 +2,7 @@
 /** One instance: its name, whether it is fixed, and how it can still move. */
 import { changeJoint, instanceName, markInstances } from '@helb/core';
 import { IconAnchor, IconEye, IconEyeOff } from '@tabler/icons-vue';
-import { computed, useTemplateRef, watch } from 'vue';
+import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import NameField from '../fields/NameField.vue';
@@ -20,9 +20,6 @@ const link = computed(() => together.it?.linkOf.get(props.id));
 const freedom = computed(() => together.freedoms?.links.find((f) => f.link === link.value));
 const name = computed(() => (together.assembly ? instanceName(design.design!, together.assembly, props.id) : ''));
 const isChosen = computed(() => together.chosen.has(props.id));
-const row = useTemplateRef('row');
-// Picked on the stage, it is looked for here.
-watch(isChosen, (now) => now && row.value?.scrollIntoView({ block: 'nearest' }), { flush: 'post' });
 const color = computed(() => (own.value && 'part' in own.value.of ? colorOfPart(design.design, own.value.of.part) : 'var(--color-quiet)')); // prettier-ignore
 
 function mark(marks: Parameters<typeof markInstances>[2]): string | null {
@@ -59,7 +56,6 @@ function open(): void {
 <template>
   <li
     v-if="own"
-    ref="row"
     class="group flex min-h-7 flex-wrap items-center gap-1.5 rounded px-1 text-xs"
     :class="[isChosen ? 'bg-signal-soft' : 'hover:bg-tray', own.suppressed ? 'text-quiet line-through' : '']"
     :data-instance="name"
