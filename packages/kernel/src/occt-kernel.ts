@@ -1,11 +1,13 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
-  KernelDown, KernelError, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
+  followedBy, KernelDown, KernelError, STAY, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
   type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenKinds, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
+import { combineLocally } from './local-combine.ts';
+import { placesOf, type FacePlace } from './face-places.ts';
 import { curvesOf, sectionOf } from './curves.ts';
 import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { hasFreeFaces, volumeOf } from './exact-measures.ts';
@@ -37,10 +39,23 @@ const WORDS: Readonly<Record<BooleanKind, string>> = {
   common: 'find what these bodies have in common',
 };
 
+/** A solid, and what was found of it since. */
+interface Held {
+  readonly shape: TopoDS_Shape;
+  size?: number;
+  bulk?: SolidBulk;
+  sound?: boolean;
+  places?: readonly FacePlace[];
+  /** It is a copy of that one, moved. */
+  copied?: { readonly from: number; readonly to: Transform };
+}
+
+/** Of bodies with fewer, and fewer tools, the kernel’s own way takes no longer. */
+const MANY_FACES = 24;
+const MANY_TOOLS = 4;
+
 export class OcctKernel implements SolidKernel {
-  private readonly solids = new Map<number, TopoDS_Shape>();
-  private readonly sizes = new Map<number, number>();
-  private readonly bulks = new Map<number, SolidBulk>();
+  private readonly solids = new Map<number, Held>();
   private next = 1;
   /** Handles below this one are of an earlier start. */
   private first = 1;
@@ -59,8 +74,6 @@ export class OcctKernel implements SolidKernel {
   async restart(): Promise<void> {
     this.oc = await this.load();
     this.solids.clear();
-    this.sizes.clear();
-    this.bulks.clear();
     this.first = this.next;
     this.down = false;
   }
@@ -118,14 +131,49 @@ export class OcctKernel implements SolidKernel {
 
   combine(kind: BooleanKind, targets: readonly SolidHandle[], tools: readonly SolidHandle[]): MadeSolid[] {
     const what = WORDS[kind];
-    return this.guarded(`The kernel could not ${what}; look for faces that nearly coincide`, () =>
-      scoped((scope) =>
+    return this.guarded(`The kernel could not ${what}; look for faces that nearly coincide`, () => {
+      const locally = targets.length === 1 && kind !== 'common' ? this.combineLocally(kind, targets[0]!, tools) : null;
+      if (locally) return [locally];
+      return scoped((scope) =>
         combineSolids(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(({ shape, faces }) => ({
           solid: this.hold(shape),
           faces,
         })),
-      ),
-    );
+      );
+    });
+  }
+
+  /** Null where more is met than a few flat faces, or too little to be worth it. */
+  private combineLocally(kind: 'join' | 'cut', target: SolidHandle, tools: readonly SolidHandle[]): MadeSolid | null {
+    const body = this.kept(target);
+    const made = scoped((scope) => {
+      body.places ??= placesOf(this.oc, scope, body.shape);
+      if (body.places.length < MANY_FACES && tools.length < MANY_TOOLS) return null;
+      if (!this.isValid(target)) return null;
+      return combineLocally(
+        this.oc,
+        scope,
+        body.shape,
+        body.places,
+        tools.map((tool) => {
+          const { shape, copied } = this.kept(tool);
+          return { shape, origin: copied?.from ?? tool, moved: copied?.to ?? STAY };
+        }),
+        (block, tool) => combineSolids(this.oc, scope, kind, [block], [tool]),
+      );
+    });
+    if (!made) return null;
+    const before = this.bulk(target);
+    const volume = before.volume + made.gained.volume;
+    const at = (k: 0 | 1 | 2) => (before.center[k] * before.volume + made.gained.moment[k]) / volume;
+    const solid = this.hold(made.shape);
+    // All that is new of it was looked at where it was made.
+    Object.assign(this.kept(solid), {
+      places: made.places,
+      sound: true,
+      bulk: { volume, center: [at(0), at(1), at(2)] },
+    });
+    return { solid, faces: made.faces };
   }
 
   fillet(solid: SolidHandle, edges: readonly RoundedEdge[]): MadeSolid {
@@ -193,9 +241,12 @@ export class OcctKernel implements SolidKernel {
   }
 
   placed(solid: SolidHandle, to: Transform): MadeSolid {
-    return this.reworked(solid, 'The kernel could not put this body elsewhere', (oc, scope, shape) =>
+    const made = this.reworked(solid, 'The kernel could not put this body elsewhere', (oc, scope, shape) =>
       placeSolid(oc, scope, shape, to),
     );
+    const { copied } = this.kept(solid);
+    this.kept(made.solid).copied = copied ? { from: copied.from, to: followedBy(copied.to, to) } : { from: solid, to };
+    return made;
   }
 
   private reworked(
@@ -211,9 +262,7 @@ export class OcctKernel implements SolidKernel {
 
   bulk(solid: SolidHandle): SolidBulk {
     // A step that looks at what it made is followed by all who ask how much it is.
-    const known = this.bulks.get(solid) ?? this.about(solid, volumeOf);
-    this.bulks.set(solid, known);
-    return known;
+    return (this.kept(solid).bulk ??= this.about(solid, volumeOf));
   }
 
   inertia(solid: SolidHandle): Inertia {
@@ -225,7 +274,7 @@ export class OcctKernel implements SolidKernel {
   }
 
   isValid(solid: SolidHandle): boolean {
-    return this.about(solid, (oc, _, shape) => isSound(oc, shape));
+    return (this.kept(solid).sound ??= this.about(solid, (oc, _, shape) => isSound(oc, shape)));
   }
 
   hasFreeFaces(solid: SolidHandle): boolean {
@@ -319,34 +368,30 @@ export class OcctKernel implements SolidKernel {
   }
 
   sizeOf(solid: SolidHandle): number {
-    const known = this.sizes.get(solid);
-    if (known !== undefined) return known;
-    const size = this.about(solid, estimateBytes);
-    this.sizes.set(solid, size);
-    return size;
+    return (this.kept(solid).size ??= this.about(solid, estimateBytes));
   }
 
   free(solid: SolidHandle): void {
     if (this.down) return;
-    this.solids.get(solid)?.delete();
+    this.solids.get(solid)?.shape.delete();
     this.solids.delete(solid);
-    this.sizes.delete(solid);
-    this.bulks.delete(solid);
   }
 
   private hold(shape: TopoDS_Shape): SolidHandle {
     const handle = this.next++;
-    this.solids.set(handle, shape);
+    this.solids.set(handle, { shape });
     return handle as SolidHandle;
   }
 
-  private shape = (solid: SolidHandle): TopoDS_Shape => {
-    const shape = this.solids.get(solid);
-    if (!shape && solid < this.first)
+  private kept(solid: SolidHandle): Held {
+    const held = this.solids.get(solid);
+    if (!held && solid < this.first)
       throw new KernelDown('The geometry kernel was started again meanwhile; try again.');
-    if (!shape) throw new Error(`solid ${solid} was freed`);
-    return shape;
-  };
+    if (!held) throw new Error(`solid ${solid} was freed`);
+    return held;
+  }
+
+  private shape = (solid: SolidHandle): TopoDS_Shape => this.kept(solid).shape;
 
   /** Kernel failures arrive as WebAssembly exceptions; the user gets a sentence, never the stack. */
   private guarded<T>(sentence: string, work: () => T): T {
