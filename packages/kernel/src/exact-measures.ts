@@ -87,13 +87,16 @@ function overFace(
           : inV
             ? overSpans((t) => f(localAt(surface, u, t)), spans.v, v)
             : overSpans((t) => f(localAt(surface, t, v)), spans.u, u);
-  const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(oc.TopAbs_Orientation.TopAbs_FORWARD))));
+  const { TopAbs_FORWARD, TopAbs_REVERSED } = oc.TopAbs_Orientation;
+  const forward = scope.keep(oc.TopoDS.Face(scope.keep(face.Oriented(TopAbs_FORWARD))));
   const floor = roughly(surface);
   // Along an edge on which a free surface's parameter stands still there is rounding left, and nothing else.
   const nearNothing = way === 'free' ? 1e-11 * (inV ? surface.LastUParameter() - surface.FirstUParameter() : surface.LastVParameter() - surface.FirstVParameter()) : 0; // prettier-ignore
   const total: number[] = [];
   for (const shape of occurrences(oc, scope, forward, oc.TopAbs_ShapeEnum.TopAbs_EDGE)) {
     const edge = scope.keep(oc.TopoDS.Edge(shape));
+    // Where something touches a face from within a line may lie in it that bounds nothing.
+    if (edge.Orientation() !== TopAbs_FORWARD && edge.Orientation() !== TopAbs_REVERSED) continue;
     const flat = scope.keep(new oc.BRepAdaptor_Curve2d(edge, forward));
     const none = f(localAt(surface, 0, 0)).map(() => 0);
     const at = (t: number): Values => {
@@ -109,7 +112,7 @@ function overFace(
         return none;
       return inner(u, v).map((x) => x * step);
     };
-    const sign = edge.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED ? -1 : 1;
+    const sign = edge.Orientation() === TopAbs_REVERSED ? -1 : 1;
     const plain =
       isPolynomial(surface) &&
       String(flat.GetType()) === 'GeomAbs_Line' &&

@@ -102,3 +102,15 @@ describe.each(Object.entries(SHAPES))('%s', (_, drawn) => {
     }
   });
 });
+
+test('a line in a face that a rod touches from within bounds nothing, and counts for nothing', () => {
+  const loopsOf = (points: SketchGeometry['points'], curve: Curve) =>
+    findRegions({ points, curves: { c: curve }, constraints: {} }).regions[0]!.loops;
+  const plate = kernel.extrude(DATUM_FRAMES.floor, loopsOf({ c: [3, 1], m: [23, 1] }, { kind: 'ellipse', center: 'c', major: 'm', minor: 12 }), 0, 10); // prettier-ignore
+  const rod = kernel.extrude(DATUM_FRAMES.wall, loopsOf({ c: [3, 8] }, { kind: 'circle', center: 'c', radius: 2 }), -4, 2); // prettier-ignore
+  const [joined] = kernel.combine('join', [plate.solid], [rod.solid]);
+  const { volume, area, center } = new LazyFacts(kernel, joined!.solid);
+  close(volume, Math.PI * 20 * 12 * 10);
+  close(area, new LazyFacts(kernel, plate.solid).area);
+  center.forEach((c, k) => expect(c).toBeCloseTo([3, 1, 5][k]!, 6));
+});
