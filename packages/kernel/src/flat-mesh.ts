@@ -3,7 +3,8 @@
  * plate with 900 holes.
  */
 import type { Vec3 } from '@helb/core';
-import earcut, { deviation, refine } from 'earcut';
+import Constrainautor from '@kninnug/constrainautor';
+import Delaunator from 'delaunator';
 
 /** Closed lines, none of which crosses another: x, y, z of each point in turn, the first not said again. */
 export type Loop = readonly Vec3[];
@@ -18,31 +19,57 @@ const AREA_SLACK = 1e-6;
  * @param loops the outer one first; in any direction
  */
 export function flatTriangles(loops: readonly Loop[], normal: Vec3): Uint32Array | null {
-  for (const angle of ANGLES) {
-    const found = seenAt(angle, loops, normal);
-    if (found) return found;
+  const flat = loops.map((loop) => inPlane(loop, normal));
+  const all = flat.flat();
+  const starts = startsOf(loops);
+  const triangles = within(all, loops, starts);
+  if (!triangles) return null;
+  const area = flat.reduce((sum, loop, l) => sum + (l === 0 ? 1 : -1) * areaOf(loop), 0);
+  let filled = 0;
+  for (let t = 0; t < triangles.length; t += 3) {
+    const twice = cross(all, triangles[t]!, triangles[t + 1]!, triangles[t + 2]!);
+    filled += Math.abs(twice) / 2;
+    if (twice < 0) [triangles[t + 1], triangles[t + 2]] = [triangles[t + 2]!, triangles[t + 1]!];
   }
-  return null;
+  return Math.abs(filled - area) <= AREA_SLACK * area && meetsItsBorder(triangles, loops, starts) ? triangles : null;
 }
 
-/**
- * rad; where holes stand in rows and columns, cuts from one to the next that run along them would pass through points.
- * Turned so, none of the usual rows does.
- */
-const ANGLES = [0.6127, 1.0391, 0.2513];
-
-function seenAt(angle: number, loops: readonly Loop[], normal: Vec3): Uint32Array | null {
-  const flat = loops.flatMap((loop) => inPlane(loop, normal, angle));
-  const starts = startsOf(loops);
-  const triangles = earcut(flat, starts.slice(1));
-  refine(triangles, flat);
-  if (!(deviation(flat, starts.slice(1), 2, triangles) <= AREA_SLACK)) return null;
-  const found = new Uint32Array(triangles.length);
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [triangles[t]!, triangles[t + 1]!, triangles[t + 2]!];
-    found.set(cross(flat, a, b, c) < 0 ? [a, c, b] : [a, b, c], t);
+/** Those of the triangles between all points, made so that no loop crosses one, that lie in the face. */
+function within(all: readonly number[], loops: readonly Loop[], starts: readonly number[]): Uint32Array | null {
+  const mesh = new Delaunator(all);
+  const limits = loops.flatMap(({ length }, l) =>
+    Array.from({ length }, (_, i): [number, number] => [starts[l]! + i, starts[l]! + ((i + 1) % length)]),
+  );
+  let border: Constrainautor;
+  try {
+    border = new Constrainautor(mesh, limits);
+  } catch {
+    // Loops that cross, or touch.
+    return null;
   }
-  return meetsItsBorder(found, loops, starts) ? found : null;
+  const { triangles, halfedges } = mesh;
+  // Undefined until it is reached; from outside each line crossed leads in, or out again.
+  const inside: (boolean | undefined)[] = [];
+  const reached: number[] = [];
+  const reach = (triangle: number, is: boolean) => {
+    if (inside[triangle] !== undefined) return;
+    inside[triangle] = is;
+    reached.push(triangle);
+  };
+  halfedges.forEach((other, e) => other < 0 && reach(Math.floor(e / 3), border.isConstrained(e)));
+  for (let next = reached.pop(); next !== undefined; next = reached.pop())
+    for (let e = 3 * next; e < 3 * next + 3; e++)
+      if (halfedges[e]! >= 0) reach(Math.floor(halfedges[e]! / 3), inside[next]! !== border.isConstrained(e));
+  return Uint32Array.from(triangles.filter((_, e) => inside[Math.floor(e / 3)]));
+}
+
+function areaOf(loop: readonly number[]): number {
+  let twice = 0;
+  for (let i = 0; i < loop.length; i += 2) {
+    const j = (i + 2) % loop.length;
+    twice += loop[i]! * loop[j + 1]! - loop[j]! * loop[i + 1]!;
+  }
+  return Math.abs(twice) / 2;
 }
 
 /** How many points there are before each loop. */
@@ -73,17 +100,13 @@ function meetsItsBorder(triangles: Uint32Array, loops: readonly Loop[], starts: 
 }
 
 /** Its points along two directions square to the normal and to each other, one after the other. */
-function inPlane(loop: Loop, [nx, ny, nz]: Vec3, angle: number): number[] {
+function inPlane(loop: Loop, [nx, ny, nz]: Vec3): number[] {
   // The direction least along the normal gives the first.
   const [ax, ay, az] = Math.abs(nx) <= Math.abs(ny) && Math.abs(nx) <= Math.abs(nz) ? [1, 0, 0] : Math.abs(ny) <= Math.abs(nz) ? [0, 1, 0] : [0, 0, 1]; // prettier-ignore
   const [ux, uy, uz] = [ay! * nz - az! * ny, az! * nx - ax! * nz, ax! * ny - ay! * nx];
   const size = Math.hypot(ux, uy, uz);
   const [vx, vy, vz] = [ny * uz - nz * uy, nz * ux - nx * uz, nx * uy - ny * ux];
-  const [c, s] = [Math.cos(angle) / size, Math.sin(angle) / size];
-  return loop.flatMap(([x, y, z]) => {
-    const [u, v] = [ux * x + uy * y + uz * z, vx * x + vy * y + vz * z];
-    return [c * u - s * v, s * u + c * v];
-  });
+  return loop.flatMap(([x, y, z]) => [(ux * x + uy * y + uz * z) / size, (vx * x + vy * y + vz * z) / size]);
 }
 
 const cross = (at: readonly number[], a: number, b: number, c: number): number =>
