@@ -100,7 +100,8 @@ export function listOf(
   shapes: readonly TopoDS_Shape[],
 ): NCollection_List_TopoDS_Shape {
   const list = scope.keep(new oc.NCollection_List_TopoDS_Shape());
-  for (const shape of shapes) list.Append(shape);
+  // What it gives back is a copy.
+  for (const shape of shapes) scope.keep(list.Append(shape));
   return list;
 }
 

@@ -1,6 +1,6 @@
 /** Distances between faces and edges, exact. */
 import { KernelError, type SolidPiece } from '@helb/core';
-import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { BRepExtrema_DistShapeShape, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { edgesOf, facesOf } from './explore.ts';
 import type { Scope } from './scope.ts';
 
@@ -16,6 +16,9 @@ export function pieceOf(
   return piece;
 }
 
+/** One for each kernel: of one that is let go of, what it measured stays in memory. */
+const searches = new WeakMap<OpenCascadeInstance, BRepExtrema_DistShapeShape>();
+
 export function shortestDistance(
   oc: OpenCascadeInstance,
   scope: Scope,
@@ -23,7 +26,8 @@ export function shortestDistance(
   other: TopoDS_Shape,
 ): number {
   const range = scope.keep(new oc.Message_ProgressRange());
-  const search = scope.keep(new oc.BRepExtrema_DistShapeShape());
+  const search = searches.get(oc) ?? new oc.BRepExtrema_DistShapeShape();
+  searches.set(oc, search);
   search.LoadS1(one);
   search.LoadS2(other);
   if (!search.Perform(range) || !search.IsDone()) throw new KernelError('The kernel could not measure this distance.');

@@ -1,5 +1,6 @@
 import type { OpenCascadeInstance } from 'replicad-opencascadejs';
 import initialise from 'replicad-opencascadejs';
+import { mendDeletion } from './deletion.ts';
 import { OcctKernel } from './occt-kernel.ts';
 
 export interface LoadOptions {
@@ -9,12 +10,15 @@ export interface LoadOptions {
 
 /** Start a kernel. Takes about half a second; each kernel has a heap of its own. */
 export async function loadKernel(options: LoadOptions = {}): Promise<OcctKernel> {
-  const load = (): Promise<OpenCascadeInstance> =>
-    initialise({
+  const load = async (): Promise<OpenCascadeInstance> => {
+    const oc = await initialise({
       ...(options.wasmUrl ? { locateFile: () => options.wasmUrl } : {}),
       // The kernel's own chatter is not for anyone's console.
       print: () => {},
       printErr: () => {},
     });
+    mendDeletion(oc);
+    return oc;
+  };
   return new OcctKernel(await load(), load);
 }

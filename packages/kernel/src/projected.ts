@@ -1,8 +1,25 @@
 /** Solids seen straight onto a plane: their edges and contours, visible and hidden. */
 import type { Frame, SeenKinds, SeenLine } from '@helb/core';
-import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import type { HLRBRep_Algo, HLRBRep_HLRToShape, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { curvesOf } from './curves.ts';
 import type { Scope } from './scope.ts';
+
+interface Hiding {
+  readonly algorithm: HLRBRep_Algo;
+  readonly lines: HLRBRep_HLRToShape;
+}
+
+/** One for each kernel: of one that is let go of, all that it found stays in memory. */
+const hidings = new WeakMap<OpenCascadeInstance, Hiding>();
+
+function hidingOf(oc: OpenCascadeInstance): Hiding {
+  const known = hidings.get(oc);
+  if (known) return known;
+  const algorithm = new oc.HLRBRep_Algo();
+  const made = { algorithm, lines: new oc.HLRBRep_HLRToShape(algorithm) };
+  hidings.set(oc, made);
+  return made;
+}
 
 /** Curves come flat, x and y along the frame, z nothing. Seams, over which one surface runs on, are left out. */
 export function projectedLines(
@@ -19,12 +36,12 @@ export function projectedLines(
       scope.keep(new oc.gp_Dir(...frame.x)),
     ),
   );
-  const algorithm = scope.keep(new oc.HLRBRep_Algo());
+  const { algorithm, lines } = hidingOf(oc);
+  while (algorithm.NbShapes() > 0) algorithm.Remove(1);
   for (const shape of shapes) algorithm.Add(shape, 0);
   algorithm.Projector(scope.keep(new oc.HLRAlgo_Projector(axes)));
   algorithm.Update();
   algorithm.Hide();
-  const lines = scope.keep(new oc.HLRBRep_HLRToShape(algorithm));
   const kinds = [
     ['sharp', false, (s: TopoDS_Shape) => lines.VCompound(s)],
     ['contour', false, (s: TopoDS_Shape) => lines.OutLineVCompound(s)],
