@@ -7,7 +7,7 @@ import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
 import { combineSolids } from './combine.ts';
 import { combineLocally } from './local-combine.ts';
-import { placesOf, type FacePlace } from './face-places.ts';
+import { placesOf } from './face-places.ts';
 import { curvesOf, sectionOf } from './curves.ts';
 import { boxOf, cornersOf, describeEdges, describeFaces, estimateBytes, isSound } from './describe.ts';
 import { hasFreeFaces, volumeOf } from './exact-measures.ts';
@@ -15,6 +15,7 @@ import { inertiaOf } from './inertia.ts';
 import { pieceOf, shortestDistance } from './distance.ts';
 import { writeStep } from './export-step.ts';
 import { chamferEdges, filletEdges } from './edges-worked.ts';
+import { HeldSolids } from './held-solids.ts';
 import { faceOutline } from './face-outline.ts';
 import { extrudeLoops, type Made } from './extrude.ts';
 import { draftFaces, shellSolid } from './hollow.ts';
@@ -39,26 +40,12 @@ const WORDS: Readonly<Record<BooleanKind, string>> = {
   common: 'find what these bodies have in common',
 };
 
-/** A solid, and what was found of it since. */
-interface Held {
-  readonly shape: TopoDS_Shape;
-  size?: number;
-  bulk?: SolidBulk;
-  sound?: boolean;
-  places?: readonly FacePlace[];
-  /** It is a copy of that one, moved. */
-  copied?: { readonly from: number; readonly to: Transform };
-}
-
 /** Of bodies with fewer, and fewer tools, the kernel’s own way takes no longer. */
 const MANY_FACES = 24;
 const MANY_TOOLS = 4;
 
 export class OcctKernel implements SolidKernel {
-  private readonly solids = new Map<number, Held>();
-  private next = 1;
-  /** Handles below this one are of an earlier start. */
-  private first = 1;
+  private readonly solids = new HeldSolids();
   /** It fell over, and what its heap holds is not to be trusted. */
   private down = false;
 
@@ -73,13 +60,12 @@ export class OcctKernel implements SolidKernel {
 
   async restart(): Promise<void> {
     this.oc = await this.load();
-    this.solids.clear();
-    this.first = this.next;
+    this.solids.forget();
     this.down = false;
   }
 
   get held(): number {
-    return this.solids.size;
+    return this.solids.count;
   }
 
   extrude(frame: Frame, loops: readonly Loop[], from: number, to: number): MadeSolid {
@@ -145,7 +131,7 @@ export class OcctKernel implements SolidKernel {
 
   /** Null where more is met than a few flat faces, or too little to be worth it. */
   private combineLocally(kind: 'join' | 'cut', target: SolidHandle, tools: readonly SolidHandle[]): MadeSolid | null {
-    const body = this.kept(target);
+    const body = this.solids.of(target);
     const made = scoped((scope) => {
       body.places ??= placesOf(this.oc, scope, body.shape);
       if (body.places.length < MANY_FACES && tools.length < MANY_TOOLS) return null;
@@ -156,7 +142,7 @@ export class OcctKernel implements SolidKernel {
         body.shape,
         body.places,
         tools.map((tool) => {
-          const { shape, copied } = this.kept(tool);
+          const { shape, copied } = this.solids.of(tool);
           return { shape, origin: copied?.from ?? tool, moved: copied?.to ?? STAY };
         }),
         (block, tool) => combineSolids(this.oc, scope, kind, [block], [tool]),
@@ -166,13 +152,9 @@ export class OcctKernel implements SolidKernel {
     const before = this.bulk(target);
     const volume = before.volume + made.gained.volume;
     const at = (k: 0 | 1 | 2) => (before.center[k] * before.volume + made.gained.moment[k]) / volume;
-    const solid = this.hold(made.shape);
+    const bulk: SolidBulk = { volume, center: [at(0), at(1), at(2)] };
     // All that is new of it was looked at where it was made.
-    Object.assign(this.kept(solid), {
-      places: made.places,
-      sound: true,
-      bulk: { volume, center: [at(0), at(1), at(2)] },
-    });
+    const solid = this.solids.hold(made.shape, { places: made.places, sound: true, bulk });
     return { solid, faces: made.faces };
   }
 
@@ -244,8 +226,10 @@ export class OcctKernel implements SolidKernel {
     const made = this.reworked(solid, 'The kernel could not put this body elsewhere', (oc, scope, shape) =>
       placeSolid(oc, scope, shape, to),
     );
-    const { copied } = this.kept(solid);
-    this.kept(made.solid).copied = copied ? { from: copied.from, to: followedBy(copied.to, to) } : { from: solid, to };
+    const { copied } = this.solids.of(solid);
+    this.solids.of(made.solid).copied = copied
+      ? { from: copied.from, to: followedBy(copied.to, to) }
+      : { from: solid, to };
     return made;
   }
 
@@ -262,7 +246,7 @@ export class OcctKernel implements SolidKernel {
 
   bulk(solid: SolidHandle): SolidBulk {
     // A step that looks at what it made is followed by all who ask how much it is.
-    return (this.kept(solid).bulk ??= this.about(solid, volumeOf));
+    return (this.solids.of(solid).bulk ??= this.about(solid, volumeOf));
   }
 
   inertia(solid: SolidHandle): Inertia {
@@ -274,7 +258,7 @@ export class OcctKernel implements SolidKernel {
   }
 
   isValid(solid: SolidHandle): boolean {
-    return (this.kept(solid).sound ??= this.about(solid, (oc, _, shape) => isSound(oc, shape)));
+    return (this.solids.of(solid).sound ??= this.about(solid, (oc, _, shape) => isSound(oc, shape)));
   }
 
   hasFreeFaces(solid: SolidHandle): boolean {
@@ -368,30 +352,16 @@ export class OcctKernel implements SolidKernel {
   }
 
   sizeOf(solid: SolidHandle): number {
-    return (this.kept(solid).size ??= this.about(solid, estimateBytes));
+    return (this.solids.of(solid).size ??= this.about(solid, estimateBytes));
   }
 
   free(solid: SolidHandle): void {
     if (this.down) return;
-    this.solids.get(solid)?.shape.delete();
-    this.solids.delete(solid);
+    this.solids.free(solid);
   }
 
-  private hold(shape: TopoDS_Shape): SolidHandle {
-    const handle = this.next++;
-    this.solids.set(handle, { shape });
-    return handle as SolidHandle;
-  }
-
-  private kept(solid: SolidHandle): Held {
-    const held = this.solids.get(solid);
-    if (!held && solid < this.first)
-      throw new KernelDown('The geometry kernel was started again meanwhile; try again.');
-    if (!held) throw new Error(`solid ${solid} was freed`);
-    return held;
-  }
-
-  private shape = (solid: SolidHandle): TopoDS_Shape => this.kept(solid).shape;
+  private hold = (shape: TopoDS_Shape): SolidHandle => this.solids.hold(shape);
+  private shape = (solid: SolidHandle): TopoDS_Shape => this.solids.of(solid).shape;
 
   /** Kernel failures arrive as WebAssembly exceptions; the user gets a sentence, never the stack. */
   private guarded<T>(sentence: string, work: () => T): T {
