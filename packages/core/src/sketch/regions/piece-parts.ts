@@ -65,7 +65,7 @@ const CHORDS = 64;
 export function distanceToPiece(p: LoopPiece, at: Vec2): number {
   const toEnds = Math.min(...[p.from, p.to].map(([x, y]) => Math.hypot(x - at[0], y - at[1])));
   const own = p.kind !== 'line' && p.kind !== 'spline' && p.sweep < 0 ? pieceReversed(p) : p;
-  const { t, point } = nearestOn(own, at);
-  if (p.kind === 'spline' && (t < Math.min(p.t0, p.t1) || t > Math.max(p.t0, p.t1))) return toEnds;
+  const range = p.kind === 'spline' ? ([Math.min(p.t0, p.t1), Math.max(p.t0, p.t1)] as const) : undefined;
+  const { point } = nearestOn(own, at, range);
   return Math.min(toEnds, Math.hypot(point[0] - at[0], point[1] - at[1]));
 }

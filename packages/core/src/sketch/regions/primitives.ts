@@ -204,8 +204,13 @@ export function lengthOf(p: Primitive): number {
 /** Polynomial spans of a spline piece between two of its parameters, as Bézier control points with their ranges. */
 export const spansOf = (p: Pick<Wave, 'degree' | 'knots' | 'control'>) => bezierSpans(p.degree, p.knots, p.control);
 
-/** The parameter of the nearest place on a primitive, within its ends. */
-export function nearestOn(p: Primitive, at: Vec2): { t: number; point: Vec2 } {
+const WHOLE: readonly [number, number] = [0, 1];
+
+/**
+ * The parameter of the nearest place on a primitive, within its ends.
+ * @param range of parameters, of splines and ellipses
+ */
+export function nearestOn(p: Primitive, at: Vec2, [from, to] = WHOLE): { t: number; point: Vec2 } {
   if (p.kind === 'line') {
     const [dx, dy] = [p.to[0] - p.from[0], p.to[1] - p.from[1]];
     const t = Math.min(1, Math.max(0, ((at[0] - p.from[0]) * dx + (at[1] - p.from[1]) * dy) / (dx * dx + dy * dy)));
@@ -217,16 +222,18 @@ export function nearestOn(p: Primitive, at: Vec2): { t: number; point: Vec2 } {
     return { t, point: pointAt(p, t) };
   }
   const samples = p.kind === 'ellipse' ? 48 : 12 * (p.control.length - p.degree);
-  let t = 0;
-  for (let i = 1; i <= samples; i++)
-    if (distance(pointAt(p, i / samples), at) < distance(pointAt(p, t), at)) t = i / samples;
+  let t = from;
+  for (let i = 1; i <= samples; i++) {
+    const here = from + (i / samples) * (to - from);
+    if (distance(pointAt(p, here), at) < distance(pointAt(p, t), at)) t = here;
+  }
   // Newton on the slope of the squared distance.
   for (let k = 0; k < 12; k++) {
     const [q, d1, d2] = [pointAt(p, t), derivativeAt(p, t, 1), derivativeAt(p, t, 2)];
     const [rx, ry] = [q[0] - at[0], q[1] - at[1]];
     const slope = rx * d1[0] + ry * d1[1];
     const bend = d1[0] ** 2 + d1[1] ** 2 + rx * d2[0] + ry * d2[1];
-    const next = Math.min(1, Math.max(0, t - slope / (bend > 0 ? bend : d1[0] ** 2 + d1[1] ** 2 || 1)));
+    const next = Math.min(to, Math.max(from, t - slope / (bend > 0 ? bend : d1[0] ** 2 + d1[1] ** 2 || 1)));
     if (distance(pointAt(p, next), at) > distance(q, at) + 1e-12 || Math.abs(next - t) < 1e-14) break;
     t = next;
   }
