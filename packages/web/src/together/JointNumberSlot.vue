@@ -49,16 +49,13 @@ function clear(): void {
       >
         {{ shown }}<span v-if="value !== shown" class="font-normal text-quiet"> = {{ value }}</span>
       </button>
-      <!-- It takes no room in the sentence: a comma may follow. -->
-      <span class="relative inline-block w-0">
-        <button
-          class="absolute bottom-2 left-0 size-6 rounded-full bg-panel text-quiet opacity-0 group-hover:opacity-100 focus:opacity-100"
-          :aria-label="`Take away ${number.replace('_', ' ')}`"
-          @click="clear"
-        >
-          ×
-        </button>
-      </span>
+      <button
+        class="ml-0.5 text-quiet opacity-0 group-hover:opacity-100 focus:opacity-100"
+        :aria-label="`Take away ${number.replace('_', ' ')}`"
+        @click="clear"
+      >
+        ×
+      </button>
     </template>
   </span>
 </template>
