@@ -11,7 +11,7 @@ interface Handled {
 }
 
 /** What the binding keeps of an object; its names are made short, so that it is known by its shape. */
-interface Record {
+interface Kept {
   readonly count: { readonly value: number };
 }
 
@@ -66,9 +66,9 @@ function waysOf(oc: OpenCascadeInstance): Ways | null {
 
 const isObject = (v: unknown): v is object => typeof v === 'object' && v !== null;
 
-function recordOf(object: object): Record | undefined {
+function recordOf(object: object): Kept | undefined {
   const own = Object.getOwnPropertyNames(object).map((name) => (object as { [name: string]: unknown })[name]);
-  return own.find((v): v is Record => isObject(v) && 'count' in v);
+  return own.find((v): v is Kept => isObject(v) && 'count' in v);
 }
 
 function prototypeWith(object: object, name: string): Handled | null {
@@ -79,6 +79,15 @@ function prototypeWith(object: object, name: string): Handled | null {
 
 /** Does a surface know itself alone again once the face on it and its maker are gone? */
 function isMended(oc: OpenCascadeInstance): boolean {
+  try {
+    return surfaceIsAlone(oc);
+  } catch {
+    // Another build, that lacks a class or holds its objects otherwise.
+    return false;
+  }
+}
+
+function surfaceIsAlone(oc: OpenCascadeInstance): boolean {
   const made = [new oc.gp_Pnt(0, 0, 0), new oc.gp_Dir(0, 0, 1)] as const;
   const axes = new oc.gp_Ax3(...made);
   const surface = new oc.Geom_CylindricalSurface(axes, 1);

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { flatTriangles, type Loop } from './flat-mesh.ts';
 import { loadKernel } from './load.ts';
-import { designOf, extruded, outline, rectangle, type At } from './sample-parts.ts';
+import { designOf, extruded, isClosed, outline, rectangle, type At } from './sample-parts.ts';
 
 const kernel = await loadKernel();
 const evaluator = new PartEvaluator(kernel);
@@ -51,23 +51,6 @@ describe('triangles of a flat face', () => {
   });
 });
 
-/** How often each side of a triangle is there each way, by where its ends are. */
-function sidesOf({ positions, triangles }: SolidMesh): Map<string, number> {
-  const at = (p: number) => [0, 1, 2].map((k) => positions[3 * p + k]!.toFixed(4)).join();
-  const sides = new Map<string, number>();
-  for (let t = 0; t < triangles.length; t += 3)
-    for (let k = 0; k < 3; k++) {
-      const side = `${at(triangles[t + k]!)} ${at(triangles[t + ((k + 1) % 3)]!)}`;
-      sides.set(side, (sides.get(side) ?? 0) + 1);
-    }
-  return sides;
-}
-
-const closed = (mesh: SolidMesh): boolean => {
-  const sides = sidesOf(mesh);
-  return [...sides].every(([side, n]) => n === sides.get(side.split(' ').toReversed().join(' ')));
-};
-
 /** Area of each face’s triangles, and how they look on the whole. */
 function faceOf({ positions, normals, triangles, faceRanges }: SolidMesh, face: number): { area: number; along: Vec3 } {
   const [first, count] = [faceRanges[2 * face]!, faceRanges[2 * face + 1]!];
@@ -85,7 +68,7 @@ test('a plate with many holes is closed, each of its faces in its place and look
   const { bodies } = await evaluated(designOf({ s: outline(plate), e: extruded('s', '5 mm'), t: drilled as never, h: extruded('t', '9 mm', { result: 'cut', name: 'Drill' }) })); // prettier-ignore
   const [body] = bodies as [Body];
   const mesh = kernel.mesh(body.solid, QUALITY);
-  expect(closed(mesh)).toBe(true);
+  expect(isClosed(mesh)).toBe(true);
   expect(body.facts.faces).toHaveLength(6 + 36);
   for (const [f, { normal, area, center, radius }] of body.facts.faces.entries()) {
     if (normal) {
@@ -118,7 +101,7 @@ test('a toothed outline, the top of which two faces with many edges share, is cl
   );
   const [body] = bodies as [Body];
   const mesh = kernel.mesh(body.solid, QUALITY);
-  expect(closed(mesh)).toBe(true);
+  expect(isClosed(mesh)).toBe(true);
   for (const [f, { area }] of body.facts.faces.entries()) expect(faceOf(mesh, f).area).toBeCloseTo(area, 3);
 });
 
@@ -137,5 +120,5 @@ test('two faces full of holes that share an edge meet along it', async () => {
   );
   const [body] = bodies as [Body];
   expect(body.facts.faces).toHaveLength(6 + 2 * 80);
-  expect(closed(kernel.mesh(body.solid, QUALITY))).toBe(true);
+  expect(isClosed(kernel.mesh(body.solid, QUALITY))).toBe(true);
 });

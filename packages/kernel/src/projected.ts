@@ -36,12 +36,16 @@ export function projectedLines(
       scope.keep(new oc.gp_Dir(...frame.x)),
     ),
   );
-  const { algorithm, lines } = hidingOf(oc);
+  const hiding = hidingOf(oc);
+  const { algorithm, lines } = hiding;
   while (algorithm.NbShapes() > 0) algorithm.Remove(1);
   for (const shape of shapes) algorithm.Add(shape, 0);
   algorithm.Projector(scope.keep(new oc.HLRAlgo_Projector(axes)));
+  // What it fell short in is not gone on with.
+  hidings.delete(oc);
   algorithm.Update();
   algorithm.Hide();
+  hidings.set(oc, hiding);
   const kinds = [
     ['sharp', false, (s: TopoDS_Shape) => lines.VCompound(s)],
     ['contour', false, (s: TopoDS_Shape) => lines.OutLineVCompound(s)],

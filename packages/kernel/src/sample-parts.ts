@@ -1,7 +1,7 @@
 /** Parts for the tests: an outline of straight lines extruded from the floor, and steps upon it. */
 import {
   addDimension, addPart, addStep, applyEdit, emptyDesign, Ledger, PartEvaluator, refOfEdge, refOfFace,
-  type Body, type Design, type Edit, type EdgeRef, type FaceRef, type Inertia, type PartOutcome, type Step, type StepOutcome, type Vec3,
+  type Body, type Design, type Edit, type EdgeRef, type FaceRef, type Inertia, type PartOutcome, type SolidMesh, type Step, type StepOutcome, type Vec3,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 
@@ -120,3 +120,21 @@ export async function volume(steps: Record<string, Step>): Promise<number> {
   if (!facts.valid) throw new Error('not a sound solid');
   return facts.volume;
 }
+
+/** How often each side of a triangle is there each way, by where its ends are. */
+function sidesOf({ positions, triangles }: SolidMesh): Map<string, number> {
+  const at = (p: number) => [0, 1, 2].map((k) => positions[3 * p + k]!.toFixed(4)).join();
+  const sides = new Map<string, number>();
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let k = 0; k < 3; k++) {
+      const side = `${at(triangles[t + k]!)} ${at(triangles[t + ((k + 1) % 3)]!)}`;
+      sides.set(side, (sides.get(side) ?? 0) + 1);
+    }
+  return sides;
+}
+
+/** Is every side of a triangle met by another that runs the other way? */
+export const isClosed = (mesh: SolidMesh): boolean => {
+  const sides = sidesOf(mesh);
+  return [...sides].every(([side, n]) => n === sides.get(side.split(' ').toReversed().join(' ')));
+};
