@@ -41,6 +41,7 @@ export * from './commands/index.ts';
 export * from './standards/materials.ts';
 export * from './sketch/schema.ts';
 export { sketchSize } from './sketch/settle.ts';
+export { leavingUnsolved } from './sketch/left-unsolved.ts';
 export { solvePositions, solveSketch, type SketchSolution } from './sketch/solve.ts';
 export { clashReadings, type ClashMember } from './sketch/clash-readings.ts';
 export { freedomsIn, freedomSteps, movedBy, showingReach, type Freedom } from './sketch/freedom/freedoms.ts';

@@ -7,6 +7,7 @@ import { Senses } from './senses.ts';
 import type { Equation } from './solver/equation.ts';
 import { misfitOf, smallestClash } from './clash.ts';
 import { shakeLoose } from './shake.ts';
+import { isLeft } from './left-unsolved.ts';
 import { neighbourhoods, only } from './near.ts';
 import { RELATIVE_TOLERANCE, settle, sketchSize, type Settled, type Way } from './settle.ts';
 import { rankOf } from './solver/rank.ts';
@@ -149,6 +150,7 @@ export function positionsOrWhy(
   sketch: SketchGeometry,
   dimension: (id: string) => number,
 ): { readonly geometry: SketchGeometry } | { readonly geometry: null; readonly why: () => SketchSolution } {
+  if (isLeft(sketch)) return { geometry: sketch };
   const outcome = reachOrMisfit(sketch, dimension);
   if (outcome instanceof ConstraintMisfit || !outcome.ok)
     return { geometry: null, why: () => unmet(sketch, dimension, outcome) };

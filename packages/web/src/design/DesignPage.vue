@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The workplace: ledger, stage, recipe, tray. */
-import { watchDebounced } from '@vueuse/core';
+import { useEventListener, watchDebounced } from '@vueuse/core';
 import { computed, onBeforeUnmount, provide, ref, useTemplateRef, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { keepShared, showShared } from '../evaluation/shared-pictures.ts';
@@ -195,6 +195,9 @@ useKeys({
   fit: () => (stage.value ?? assemblyStage.value ?? sheetStage.value ?? boardStage.value)?.fit(),
   openStack: () => (stage.value ?? assemblyStage.value)?.openStack(),
 });
+
+// What is still being solved is kept before the tab closes.
+useEventListener(window, 'pagehide', () => design.finishSolving());
 
 onBeforeUnmount(() => {
   trial.drop();

@@ -1,5 +1,5 @@
 /** The open design: its document, its edits, its history, and whether all is saved. */
-import { applyEdit, frozen, Ledger, shownLabel, withTouches, type Change, type Design, type Edit } from '@helb/core'; // prettier-ignore
+import { frozen, Ledger, shownLabel, withTouches, type Change, type Design, type Edit } from '@helb/core';
 import { nanoid } from 'nanoid';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -8,7 +8,8 @@ import { server, ServerAway, ServerRefusal, type OpenedDesign, type Role, type T
 import { outbox } from './outbox.ts';
 import { useShownLog } from './shown-log.ts';
 import { useTrying } from './trying.ts';
-import { faultOfStored, runWaiting, turn, type Known, type Waiting } from './waiting.ts';
+import { useUnsolved, type Refused } from './unsolved.ts';
+import { runWaiting, turn, type Known, type Waiting } from './waiting.ts';
 
 /** A design shown in place of the kept one. */
 export interface Shown {
@@ -33,7 +34,15 @@ export const useDesign = defineStore('design', () => {
   const kept = shallowRef<Design | null>(null);
   /** Shown instead of it: values being tried, or a variant being looked at. */
   const instead = shallowRef<Shown | null>(null);
-  const { attempt, base, tryAlso, keepAttempt, dropAttempt, redoAttempt } = useTrying(kept, (edit) =>
+  const unsolved = useUnsolved({
+    kept,
+    keep({ command, args, label }, kind, next, touches) {
+      const shown = shownLabel(label, kept.value!);
+      keep({ change: { id: nanoid(), kind, command, args }, label: shown }, next, touches);
+    },
+    done: () => void flush(),
+  });
+  const { attempt, base, tryAlso, keepAttempt, dropAttempt, redoAttempt } = useTrying(unsolved.front, (edit) =>
     make(edit, 'edit'),
   );
   /** What is on the screen. */
@@ -90,6 +99,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   function close(): void {
+    unsolved.finishHere();
     id.value = null;
     attempt.value = null;
     kept.value = null;
@@ -110,8 +120,7 @@ export const useDesign = defineStore('design', () => {
         known.set(waiting.change.id, { label: waiting.label, touches: outcome.touches });
         still.push(waiting);
       } else {
-        if (waiting.change.kind !== 'follow')
-          toast.error(`“${waiting.label}” could not be kept: ${outcome.message}`, { duration: 10_000 });
+        if (waiting.change.kind !== 'follow') notKept(outcome.message, waiting.label);
         void outbox.remove(id.value!, waiting.change.id);
       }
     }
@@ -164,14 +173,18 @@ export const useDesign = defineStore('design', () => {
   /** The kept design is another now; what is tried goes on upon it. */
   function show(next: Design): void {
     kept.value = next;
+    unsolved.renew();
     redoAttempt();
   }
 
-  /** Make an edit. Returns null, or the sentence that says why it was refused. */
-  function edit(command: Edit): string | null {
+  /**
+   * Make an edit. Returns null, or the sentence that says why it was refused. Of a sketch too large to be solved at once
+   * that comes later.
+   */
+  function edit(command: Edit, refusedLater?: Refused): string | null {
     if (instead.value && !instead.value.allows(command)) return instead.value.refusal;
     if (!mayEdit.value) return LOOK_ONLY;
-    return attempt.value ? tryAlso(command) : make(command, 'edit');
+    return attempt.value ? tryAlso(command) : make(command, 'edit', refusedLater);
   }
 
   /** Begin to try edits, with this one first. Returns null, or why it cannot be made. */
@@ -185,17 +198,14 @@ export const useDesign = defineStore('design', () => {
   /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
   const follow = (command: Edit): string | null => (mayEdit.value ? make(command, 'follow') : null);
 
-  function make(command: Edit, kind: 'edit' | 'follow'): string | null {
-    if (!kept.value) return 'No design is open.';
-    const outcome = applyEdit(kept.value, command);
-    if (!outcome.ok) return outcome.message;
-    if (outcome.touches.length === 0) return null;
-    const { command: name, args, label } = outcome.edit;
-    const unfit = faultOfStored(name, args);
-    if (unfit) return unfit;
-    const shown = shownLabel(label, kept.value);
-    keep({ change: { id: nanoid(), kind, command: name, args }, label: shown }, outcome.design, outcome.touches);
-    return null;
+  function make(command: Edit, kind: 'edit' | 'follow', refused: Refused = notKept): string | null {
+    const refusal = unsolved.make(command, kind, refused);
+    if (unsolved.waits.value && saveState.value === 'saved') saveState.value = 'saving';
+    return refusal;
+  }
+
+  function notKept(sentence: string, label: string): void {
+    toast.error(`“${label}” could not be kept: ${sentence}`, { duration: 10_000 });
   }
 
   function keep(made: Omit<Waiting, 'base' | 'own' | 'by'>, next: Design, touches: Known['touches']): void {
@@ -237,7 +247,7 @@ export const useDesign = defineStore('design', () => {
         // Last, as another design may be opened meanwhile; one left behind is known by its id.
         await outbox.remove(designId, change.id);
       }
-      if (id.value === designId) saveState.value = 'saved';
+      if (id.value === designId && !unsolved.waits.value) saveState.value = 'saved';
     } catch (error) {
       if (error instanceof ServerAway) await later(designId);
       else if (error instanceof ServerRefusal) await refused(error, designId, asked);
@@ -294,6 +304,7 @@ export const useDesign = defineStore('design', () => {
       if (kind === 'undo') redoAttempt(true);
       return null;
     }
+    await unsolved.settled();
     if (kind === 'undo' && undoCount.value === 0 && hasEarlier.value) await loadEarlier();
     const target = nextOf(kind);
     if (!target || !kept.value || !id.value) return null;
@@ -321,7 +332,7 @@ export const useDesign = defineStore('design', () => {
     const designId = id.value;
     if (!designId) return 'No design is open.';
     if (!mayEdit.value) return LOOK_ONLY;
-    if (pending.value.length > 0 || attempt.value) return 'Wait until all is saved, then go back.';
+    if (pending.value.length > 0 || unsolved.waits.value || attempt.value) return 'Wait until all is saved, then go back.';
     try {
       const change: Change = { id: nanoid(), kind: 'restore', to };
       const { missed, kept: made } = await server.append(designId, revision.value, [], author, change);
@@ -368,6 +379,7 @@ export const useDesign = defineStore('design', () => {
     undo,
     redo,
     restore,
+    finishSolving: unsolved.finishHere,
     loadEarlier,
     named,
     readNames,

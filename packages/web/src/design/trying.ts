@@ -1,6 +1,6 @@
 /** Edits that are only tried, such as a step whose sentence is being filled: not saved, and not in the history. */
 import { applyEdit, severalEdits, type Design, type Edit } from '@helb/core';
-import { computed, shallowRef, type ShallowRef } from 'vue';
+import { computed, shallowRef, type Ref } from 'vue';
 import { toast } from 'vue-sonner';
 
 /** Edits tried together, and the design with them made. */
@@ -10,13 +10,13 @@ interface Attempt {
 }
 
 /**
- * @param kept the design they are tried upon
+ * @param front the design they are tried upon
  * @param make makes an edit for good. Returns null, or why it cannot be made
  */
-export function useTrying(kept: ShallowRef<Design | null>, make: (edit: Edit) => string | null) {
+export function useTrying(front: Readonly<Ref<Design | null>>, make: (edit: Edit) => string | null) {
   const attempt = shallowRef<Attempt | null>(null);
   /** What edits are made on. */
-  const base = computed(() => attempt.value?.design ?? kept.value);
+  const base = computed(() => attempt.value?.design ?? front.value);
 
   function tryAlso(edit: Edit): string | null {
     if (!base.value) return 'No design is open.';

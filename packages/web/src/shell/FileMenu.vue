@@ -71,12 +71,10 @@ const items = computed(() => [
   ...(part.value ? [{ label: 'Bring in a STEP file', run: () => open() }] : []),
   {
     label: 'Design file',
-    run: () =>
-      saveFile(
-        new TextEncoder().encode(writeDesign(design.kept!)),
-        `${design.kept!.name}.helb.json`,
-        'application/json',
-      ),
+    run: () => {
+      design.finishSolving();
+      saveFile(new TextEncoder().encode(writeDesign(design.kept!)), `${design.kept!.name}.helb.json`, 'application/json'); // prettier-ignore
+    },
   },
 ]);
 </script>

@@ -1,7 +1,7 @@
 /** The open sketch: its solved picture, and what pointer and keys do to it. */
 import {
-  asSketch,  BUILT_IN, constraintOf, cutLoose, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, mendGaps, quantityOf, readingsFor, removeFromSketch, SketchDrag, solveSketch,
-  type Place, type Reading, type SketchGeometry, type SketchSolution, type SketchStep,
+  asSketch,  BUILT_IN, constraintOf, cutLoose, describeConstraints, editSketch, expressionOf, isDimension, measureDimension, mendGaps, quantityOf, readingsFor, removeFromSketch, SketchDrag,
+  type Place, type Reading, type SketchGeometry, type SketchStep,
 } from '@helb/core'; // prettier-ignore
 import { computed, ref, shallowRef, watch } from 'vue';
 import { toast } from 'vue-sonner';
@@ -14,6 +14,7 @@ import { useChanging } from './changing.ts';
 import { useDrawing } from './drawing.ts';
 import { entitiesInBox, entityAt } from './hit.ts';
 import type { PlaneMap } from './plane-map.ts';
+import { useSolution } from './solution.ts';
 import { movedLoans, takeOver } from './taking-over.ts';
 
 const DRAG_STARTS_AFTER_PX = 4;
@@ -51,15 +52,7 @@ export function useSketchEditing() {
     return design.ledger!.number(`${session.sketching}.${id}`);
   }
 
-  const solution = computed<SketchSolution | null>(() => {
-    if (!step.value || !design.ledger) return null;
-    try {
-      return solveSketch(step.value, numberOf);
-    } catch {
-      // A number without value: the ledger says so; the sketch is shown as drawn.
-      return null;
-    }
-  });
+  const solution = useSolution(step, numberOf);
 
   const preview = shallowRef<SketchGeometry | null>(null);
   const geometry = computed<SketchGeometry | null>(() => preview.value ?? solution.value?.geometry ?? step.value);
@@ -100,10 +93,15 @@ export function useSketchEditing() {
       if (moved) Object.assign(sketch.curves, moved.curves);
       run(sketch);
     });
-    session.notice = design.edit(edit);
-    if (session.notice !== null && step.value) void clash.consider(step.value, label, run);
-    else clash.drop();
-    return session.notice === null;
+    const refused = (sentence: string): void => {
+      session.notice = sentence;
+      if (step.value) void clash.consider(step.value, label, run);
+    };
+    session.notice = null;
+    const refusal = design.edit(edit, refused);
+    if (refusal === null) clash.drop();
+    else refused(refusal);
+    return refusal === null;
   }
 
   function move(map: PlaneMap, x: number, y: number, free: boolean): void {
