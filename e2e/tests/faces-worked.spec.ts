@@ -35,7 +35,7 @@ test('a bevel rounded over from face to face, and the far face brought to a plan
 test('lettering wound round a drum', { tag: '@long' }, async ({ workplace: w, hands }) => {
   await hands.letteredDrum('VENT 7', '30 mm');
   await w.keep('Emboss 1');
-  await expect(w.step('Emboss 1')).toContainText('Sketch 2, all regions');
+  await expect(w.step('Emboss 1')).toContainText('Sketch 2, all regions, holes open');
   await expect(w.caption()).toContainText('36.5 × 30 mm');
   await hands.turn('Emboss 1', 'raised', 'sunk in');
   await expect(w.caption()).toContainText('36 × 36 × 30 mm');

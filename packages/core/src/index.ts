@@ -97,6 +97,7 @@ export { clashSentence, describeConstraint, describeConstraints } from './steps/
 export { sentenceOf } from './steps/sentence.ts';
 export type { SentencePart } from './steps/sentence.ts';
 export * from './solid/kernel.ts';
+export { unrolled, wound, type Unrolled, type Winding } from './solid/winding.ts';
 export type * from './solid/woven.ts';
 export { basisAt } from './sketch/curves/spline.ts';
 export { knotsWithin, placeOnPiece } from './sketch/regions/piece-parts.ts';
@@ -176,7 +177,7 @@ export { dragPushing, drivePushing, type Pushed } from './mechanism/push.ts';
 export { Mechanism, type Coordinate, type Pair } from './mechanism/mechanism.ts';
 export { placed, postureFrom, stepped, valueAt, type Placed, type Posture } from './mechanism/posture.ts';
 export * from './space/pose.ts';
-export { dot } from './space/vector.ts';
+export { cross, dot, minus, opposite, unit } from './space/vector.ts';
 export type { Source } from './references/source.ts';
 export { borrowedName, isBorrowed } from './names/borrowed.ts';
 export { strayedIn, strayedSentence, type Strayed } from './evaluation/strayed.ts';

@@ -1,4 +1,18 @@
-import type { Axis, Box, CurveKind, EdgeFacts, FaceFacts, SurfaceKind, Vec3 } from '@helb/core';
+import {
+  cross,
+  dot,
+  minus,
+  opposite,
+  unit,
+  type Axis,
+  type Box,
+  type Cone,
+  type CurveKind,
+  type EdgeFacts,
+  type FaceFacts,
+  type SurfaceKind,
+  type Vec3,
+} from '@helb/core';
 import type {
   BRepAdaptor_Surface,
   BRepCheck_Analyzer,
@@ -83,7 +97,28 @@ function describeFace(oc: OpenCascadeInstance, scope: Scope, shape: TopoDS_Shape
     axis = axisFrom(scope, cylinder);
     hollow = reversed === cylinder.Direct();
   } else if (kind === 'sphere') radius = scope.keep(surface.Sphere()).Radius();
-  return { kind, area, center, normal, radius, axis, hollow };
+  const cone = kind === 'cone' ? { cone: coneOf(scope, surface, reversed, center) } : {};
+  return { kind, area, center, normal, radius, axis, hollow, ...cone };
+}
+
+/** From places on it: the build has no cone of its own to ask. */
+function coneOf(scope: Scope, surface: BRepAdaptor_Surface, reversed: boolean, center: Vec3): Cone {
+  const at = (u: number, v: number) => vec(scope.keep(surface.Value(u, v)));
+  const [first, last] = [surface.FirstVParameter(), surface.LastVParameter()];
+  const middleAt = (v: number) => at(0, v).map((a, k) => (a + at(Math.PI, v)[k]!) / 2) as unknown as Vec3;
+  const [a, b] = [middleAt(first), middleAt(last)];
+  const up = unit(minus(b, a))!;
+  const [p, q] = [minus(at(0, first), a), minus(at(0, last), b)];
+  // Signed, as the kernel’s cone goes on beyond its tip; of the two ends the wider tells which way is out.
+  const wide = Math.hypot(...p) > Math.hypot(...q) ? first : last;
+  const out = unit(wide === first ? p : q)!;
+  const [low, high] = [dot(p, out), dot(q, out)];
+  const sine = (high - low) / (last - first);
+  const tip = a.map((c, k) => c - (low / sine) * Math.sqrt(1 - sine ** 2) * up[k]!) as unknown as Vec3;
+  const direction = dot(up, minus(center, tip)) < 0 ? opposite(up) : up;
+  const aside = minus(at(Math.PI / 2, wide), wide === first ? a : b);
+  const direct = dot(cross(out, aside), up) > 0;
+  return { tip, direction, halfAngle: Math.abs(Math.asin(sine)), hollow: reversed === direct };
 }
 
 function outwards(scope: Scope, surface: BRepAdaptor_Surface, reversed: boolean): Vec3 {

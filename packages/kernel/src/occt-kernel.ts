@@ -1,7 +1,7 @@
 /** The core's SolidKernel on OpenCASCADE. */
 import {
   followedBy, KernelDown, KernelError, STAY, type Axis, type BevelledEdge, type BooleanKind, type Box, type Cutter, type EdgeCurve, type EdgeFacts, type FaceFacts, type Frame, type Inertia, type Loop, type LoftSection, type MadeSolid,
-  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenKinds, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Woven, type Wrapping,
+  type MeshQuality, type Transform, type PathPiece, type RoundedEdge, type SeenKinds, type SeenLine, type SolidBulk, type SolidHandle, type SolidKernel, type SolidMesh, type SolidPiece, type StepPart, type ThreadSleeve, type Upright, type Vec3, type Winding, type Woven,
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
@@ -26,7 +26,7 @@ import { splitSolids } from './split.ts';
 import { loftSections } from './loft.ts';
 import { sweepLoops } from './sweep.ts';
 import { wovenSolid } from './woven.ts';
-import { wrappedSolid } from './wrapped.ts';
+import { woundSolid } from './wound.ts';
 import { placeSolid } from './place.ts';
 import { projectedLines } from './projected.ts';
 import { revolveLoops } from './revolve.ts';
@@ -101,9 +101,9 @@ export class OcctKernel implements SolidKernel {
     });
   }
 
-  wrapped(frame: Frame, loops: readonly Loop[], on: Wrapping): MadeSolid {
+  wound(frame: Frame, loops: readonly Loop[], on: Winding): MadeSolid {
     return this.guarded('The kernel could not wind this area round the face; simplify its outline', () => {
-      const made = scoped((scope) => wrappedSolid(this.oc, scope, frame, loops, on));
+      const made = scoped((scope) => woundSolid(this.oc, scope, frame, loops, on));
       return { solid: this.hold(made.shape), faces: made.faces };
     });
   }

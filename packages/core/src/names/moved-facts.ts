@@ -1,5 +1,5 @@
 /** Facts and curves of a solid that stands elsewhere, told from those of the one it is a copy of. */
-import type { EdgeCurve, EdgeFacts, FaceFacts, SolidFacts, SolidHandle, SolidKernel, Vec3 } from '../solid/kernel.ts';
+import type { Cone, EdgeCurve, EdgeFacts, FaceFacts, SolidFacts, SolidHandle, SolidKernel, Vec3 } from '../solid/kernel.ts';
 import { movedAxis, movedDirection, movedPoint, type Transform } from '../space/transform.ts';
 
 /** Of a solid that was turned and moved, neither mirrored nor enlarged; each group is moved when first read. */
@@ -36,7 +36,7 @@ export class MovedFacts implements SolidFacts {
   }
   get faces() {
     const { to } = this;
-    return (this.faceFacts ??= this.of.faces.map((f) => ({ ...f, center: movedPoint(to, f.center), normal: f.normal && movedDirection(to, f.normal), axis: f.axis && movedAxis(to, f.axis) }))); // prettier-ignore
+    return (this.faceFacts ??= this.of.faces.map((f) => ({ ...f, center: movedPoint(to, f.center), normal: f.normal && movedDirection(to, f.normal), axis: f.axis && movedAxis(to, f.axis), ...(f.cone ? { cone: movedCone(to, f.cone) } : {}) }))); // prettier-ignore
   }
   get edges() {
     const { to } = this;
@@ -46,6 +46,8 @@ export class MovedFacts implements SolidFacts {
     return (this.places ??= this.of.corners.map((p) => movedPoint(this.to, p)));
   }
 }
+
+const movedCone = (to: Transform, cone: Cone): Cone => ({ ...cone, tip: movedPoint(to, cone.tip), direction: movedDirection(to, cone.direction) }); // prettier-ignore
 
 export function movedCurve(to: Transform, curve: EdgeCurve): EdgeCurve {
   const ends = { from: movedPoint(to, curve.from), to: movedPoint(to, curve.to), middle: movedPoint(to, curve.middle), samples: curve.samples.map((p) => movedPoint(to, p)) }; // prettier-ignore

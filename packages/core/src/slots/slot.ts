@@ -41,6 +41,7 @@ export type Picked =
       readonly ref: FaceRef;
       readonly flat: boolean;
       readonly round: boolean;
+      readonly cone: boolean;
       readonly of?: BodyRef;
     }
   | {

@@ -7,7 +7,8 @@ import type { Vec2 } from '../sketch/regions/primitives.ts';
 import type { Helix } from '../space/helix.ts';
 import type { Transform } from '../space/transform.ts';
 import type { Axis, Frame, Vec3 } from '../space/vector.ts';
-import type { Woven, Wrapping } from './woven.ts';
+import type { Winding } from './winding.ts';
+import type { Woven } from './woven.ts';
 
 export type { Axis, Frame, Vec3 };
 
@@ -44,6 +45,16 @@ export type BooleanKind = 'join' | 'cut' | 'common';
 export type SurfaceKind = 'plane' | 'cylinder' | 'cone' | 'sphere' | 'torus' | 'other';
 export type CurveKind = 'line' | 'circle' | 'ellipse' | 'other';
 
+export interface Cone {
+  readonly tip: Vec3;
+  /** From the tip to where it is wide; of length 1. */
+  readonly direction: Vec3;
+  /** Between its axis and its side, rad. */
+  readonly halfAngle: number;
+  /** Is the material outside it, as round a countersink? */
+  readonly hollow: boolean;
+}
+
 export interface FaceFacts {
   readonly kind: SurfaceKind;
   /** mm² */
@@ -57,6 +68,8 @@ export interface FaceFacts {
   readonly axis: Axis | null;
   /** Cylinders only: is the material outside it, as round a hole? */
   readonly hollow: boolean | null;
+  /** Cones only. */
+  readonly cone?: Cone;
 }
 
 export interface EdgeFacts {
@@ -288,8 +301,8 @@ export interface SolidKernel {
   sweep(frame: Frame, loops: readonly Loop[], path: readonly PathPiece[], upright: Upright, grown: number): MadeSolid;
   /** Sides as they are told, and flat ends. @throws KernelError where they do not close */
   woven(woven: Woven): MadeSolid;
-  /** An area of a plane along a cylinder's axis wound round that. @throws KernelError */
-  wrapped(frame: Frame, loops: readonly Loop[], on: Wrapping): MadeSolid;
+  /** An area of a plane that touches a round face, or lies along it, wound round that. @throws KernelError */
+  wound(frame: Frame, loops: readonly Loop[], on: Winding): MadeSolid;
   /** @throws KernelError */
   threadSleeve(sleeve: ThreadSleeve): SolidHandle;
   /**

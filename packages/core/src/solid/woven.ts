@@ -34,14 +34,3 @@ export interface Woven {
   readonly start: WovenCap;
   readonly end: WovenCap;
 }
-
-/** A cylinder on which plane areas are wound. */
-export interface Wrapping {
-  /** Its normal is the axis; along x it is nearest to the area's plane, and y runs along that. */
-  readonly frame: Frame;
-  /** At this radius, mm, lengths round the cylinder are those along its y. */
-  readonly radius: number;
-  /** Radii, mm, between which what is wound lies; `start` is the cap at the first. */
-  readonly from: number;
-  readonly to: number;
-}

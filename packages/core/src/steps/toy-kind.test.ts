@@ -78,12 +78,12 @@ describe('a kind of step declared in one file', () => {
     const kind = stepKinds().find((k) => k.kind === 'toy')!;
     const ref = { name: 't:all' };
     const from = { bodies: 1, units: emptyDesign('x').units, unused: [], sketch: () => null };
-    const begun = kind.begin({ ...from, picks: [{ kind: 'face', ref, flat: true, round: false }] });
+    const begun = kind.begin({ ...from, picks: [{ kind: 'face', ref, flat: true, round: false, cone: false }] });
     expect(begun).toMatchObject({ on: [ref] });
     expect(kind.begin({ ...from, picks: [{ kind: 'datum', datum: 'floor' }] })).toBeNull();
     const design = edited(base(), addStep('p', 'u', { ...begun, kind: 'toy', name: 'Toy 2' } as Step));
     const on = slotsOf(design.parts.p!.steps.u!).find((s) => s.name === 'on')!;
-    expect(on.slot.of.take(on.stored, { kind: 'face', ref: { name: 't:other' }, flat: true, round: false })).toHaveLength(2); // prettier-ignore
+    expect(on.slot.of.take(on.stored, { kind: 'face', ref: { name: 't:other' }, flat: true, round: false, cone: false })).toHaveLength(2); // prettier-ignore
     expect(on.slot.of.take(on.stored, { kind: 'datum', datum: 'floor' })).toBeNull();
   });
 

@@ -26,7 +26,7 @@ import { useFilling } from '../slots/filling.ts';
 import type { StackRow } from './pointing.ts';
 import type { Hit, StageScene } from './scene.ts';
 import { cornerUnder, lineUnder, sketchPointUnder } from './small-things.ts';
-import { regionsFor } from './sketch-regions.ts';
+import { filledOf, regionsFor } from './sketch-regions.ts';
 import { visibleSketches } from './visible-sketches.ts';
 
 const REGION_FILL = inks({ idle: 'region-idle', hover: 'region-hover', picked: 'region-picked', ring: 'signal' });
@@ -261,6 +261,7 @@ export function useStagePicking(
       ref,
       flat: face.normal !== null,
       round: face.axis !== null,
+      cone: face.cone !== undefined,
       label: `${label} of ${stepName(body.step)}`,
     };
   }
@@ -270,6 +271,7 @@ export function useStagePicking(
   function isPicked(step: string, region: Region, geometry: SketchGeometry): boolean {
     const held = pickingRegions.value;
     if (held && 'sketch' in held && step === held.sketch) {
+      if (held.regions === 'holed') return filledOf(geometry).has(region);
       if (typeof held.regions === 'string') return held.regions === 'all';
       return held.regions.some((ref) => {
         const finding = findRegion(ref, regionsFor(geometry));

@@ -1,5 +1,5 @@
 /** The regions of sketches: at once where that is soon done, else from a worker, and shown when they come. */
-import { findRegions, type RegionMap, type SketchGeometry } from '@helb/core';
+import { findRegions, withHolesOpen, type Region, type RegionMap, type SketchGeometry } from '@helb/core';
 import * as Comlink from 'comlink';
 import { shallowRef, toRaw } from 'vue';
 import type { RegionsWorker } from './regions.worker.ts';
@@ -41,6 +41,16 @@ export function regionsFor(geometry: SketchGeometry): RegionMap {
   const found = findRegions(geometry);
   known.set(geometry, found);
   return found;
+}
+
+const filled = new WeakMap<RegionMap, ReadonlySet<Region>>();
+
+/** Of a sketch’s regions those that are not holes in others. */
+export function filledOf(geometry: SketchGeometry): ReadonlySet<Region> {
+  const map = regionsFor(geometry);
+  let own = filled.get(map);
+  if (!own) filled.set(map, (own = new Set(withHolesOpen(map))));
+  return own;
 }
 
 let worker: { readonly remote: Comlink.Remote<RegionsWorker>; readonly failed: Promise<never> } | null = null;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { SketchGeometry } from '../schema.ts';
 import { findRegion } from './find-region.ts';
-import { findRegions, mergeRegions, refOf, regionAt, touchingPoint } from './regions.ts';
+import { findRegions, mergeRegions, refOf, regionAt, touchingPoint, withHolesOpen } from './regions.ts';
 
 const line = (from: string, to: string) => ({ kind: 'line' as const, from, to });
 const circle = (center: string, radius: number) => ({ kind: 'circle' as const, center, radius });
@@ -49,6 +49,7 @@ describe('regions', () => {
     const refs = map.regions.map((r) => refOf(r).outer.join());
     expect(new Set(refs).size).toBe(3);
     expect(mergeRegions(map, map.regions)).toHaveLength(1);
+    expect(withHolesOpen(map)).toEqual(map.regions);
     expect(mergeRegions(map, map.regions)[0]!.area).toBeCloseTo(2 * Math.PI * 100 - lens, 8);
   });
 
@@ -73,6 +74,9 @@ describe('regions', () => {
     const found = areas(s);
     expect(found).toHaveLength(4);
     [100, 300, 500, 700].forEach((n, i) => expect(found[i]).toBeCloseTo(Math.PI * n, 8));
+    // With holes open every second of them is filled.
+    const filled = withHolesOpen(findRegions(s)).map((r) => r.area);
+    expect(filled.sort((x, y) => x - y)).toEqual([300, 700].map((n) => expect.closeTo(Math.PI * n, 8)));
   });
 
   test('a stadium of lines and arcs has its exact area', () => {

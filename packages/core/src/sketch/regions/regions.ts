@@ -117,6 +117,13 @@ export function regionAt(map: RegionMap, at: Vec2): Region | null {
   return map.regions.find((r) => isInside(r.loops, at)) ?? null;
 }
 
+/** All but those that are holes in others, as the counters of letters; what lies within such a hole is filled again. */
+export function withHolesOpen({ regions }: RegionMap): Region[] {
+  // Only what has holes has anything in it.
+  const around = regions.filter((r) => r.loops.length > 1);
+  return regions.filter((r) => around.filter((o) => o !== r && isInside([o.loops[0]!], r.at)).length % 2 === 0);
+}
+
 /**
  * Several picked regions as few separate areas: the lines between neighbours go away.
  */

@@ -7,7 +7,7 @@ import { curvesAsParents, stepsIn, type Name } from '../../names/name.ts';
 import { FaceRef, RegionRef } from '../../references/references.ts';
 import { findRegion } from '../../sketch/regions/find-region.ts';
 import { isInside } from '../../sketch/regions/loop.ts';
-import { mergeRegions, refOf, touchingPoint, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
+import { mergeRegions, refOf, touchingPoint, withHolesOpen, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
 import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
 import type { Resolving } from '../resolving.ts';
@@ -20,8 +20,8 @@ const MOST_REGIONS = 2000;
 export const RegionsOfSketch = z.strictObject({
   sketch: Id.describe('The sketch step.'),
   regions: z
-    .union([z.literal('all'), z.literal('chain'), z.array(RegionRef).min(1).max(MOST_REGIONS)])
-    .describe('"chain": its open outline, for a wall.'),
+    .union([z.literal('all'), z.literal('holed'), z.literal('chain'), z.array(RegionRef).min(1).max(MOST_REGIONS)])
+    .describe('"holed": all regions, those that are holes in others left open. "chain": its open outline, for a wall.'),
 });
 export type RegionsOfSketch = z.infer<typeof RegionsOfSketch>;
 
@@ -31,6 +31,8 @@ export type ProfileRef = z.infer<typeof ProfileRef>;
 
 /** Stands for a profile that is not chosen yet; never stored. */
 export const NO_PROFILE: ProfileRef = { sketch: '', regions: 'all' };
+
+const AT_ONCE = { all: 'all regions', holed: 'all regions, holes open', chain: 'open outline' } as const;
 
 export function regions(): SlotKind<ProfileRef, Profile> {
   return slotKind<ProfileRef, Profile>({
@@ -52,7 +54,7 @@ export function regions(): SlotKind<ProfileRef, Profile> {
       if (stored === NO_PROFILE) return { label: 'no area yet' };
       if ('face' in stored) return { label: 'a flat face' };
       const n = stored.regions.length;
-      const which = stored.regions === 'all' ? 'all regions' : stored.regions === 'chain' ? 'open outline' : `${n} region${n === 1 ? '' : 's'}`; // prettier-ignore
+      const which = typeof stored.regions === 'string' ? AT_ONCE[stored.regions] : `${n} region${n === 1 ? '' : 's'}`;
       return { label: `${reading.stepName(stored.sketch) ?? 'a deleted sketch'}, ${which}` };
     },
     take(stored, pick) {
@@ -89,7 +91,8 @@ function areasOf(
 ): readonly Area[] {
   if (map.regions.length === 0) throw new StepFailure(openProfile(sketchName, map));
   const chosen = new Map<Region, readonly string[]>();
-  if (typeof stored.regions === 'string') for (const region of map.regions) chosen.set(region, region.outer);
+  if (typeof stored.regions === 'string')
+    for (const region of stored.regions === 'holed' ? withHolesOpen(map) : map.regions) chosen.set(region, region.outer);
   else
     for (const [index, ref] of stored.regions.entries()) {
       const found = foundOrFail(
@@ -114,7 +117,7 @@ function areasOf(
     }
   return mergeRegions(map, [...chosen.keys()]).map((area) => {
     refuseTouching(area, sketchName, map);
-    if (stored.regions === 'all') return { ...area, parents: curvesAsParents(area.outer) };
+    if (typeof stored.regions === 'string') return { ...area, parents: curvesAsParents(area.outer) };
     const within = [...chosen].filter(([region]) => isInside(area.loops, region.at)).flatMap(([, outer]) => outer);
     return { ...area, parents: curvesAsParents([...new Set(within)]) };
   });

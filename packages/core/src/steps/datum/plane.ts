@@ -41,7 +41,7 @@ export const datumPlane = declareStep({
   slots: {
     way: {
       of: choice<Way>(WAYS),
-      says: 'offset: distance from plane along its normal. middle: between plane and other. angled: through line, turned by angle from plane. through: parallel to plane through point. square: square to line at point. points: through point, second and third. touching: parallel to plane, touching the cylinder round. along: square to path, at distance from its beginning or end.',
+      says: 'offset: distance from plane along its normal. middle: between plane and other. angled: through line, turned by angle from plane. through: parallel to plane through point. square: square to line at point. points: through point, second and third. touching: parallel to plane, touching the cylinder round; of a cone, on the line along which it looks as plane does. along: square to path, at distance from its beginning or end.',
     },
     plane: {
       of: plane(),
@@ -59,7 +59,12 @@ export const datumPlane = declareStep({
     point: { of: point(), when: by('through', 'square', 'points'), otherwise: origin },
     second: { of: point(), when: by('points'), otherwise: origin },
     third: { of: point(), when: by('points'), otherwise: origin },
-    round: { of: faces('The round face this touches'), when: by('touching'), otherwise: () => [], says: 'A cylinder.' },
+    round: {
+      of: faces('The round face this touches'),
+      when: by('touching'),
+      otherwise: () => [],
+      says: 'A cylinder or a cone.',
+    },
     behind: {
       of: flag('on the side that looks to', 'on the side that looks from'),
       when: by('touching'),
@@ -79,7 +84,7 @@ export const datumPlane = declareStep({
     'Plane',
     ...(by('offset')(step) ? [{ slot: 'distance' }] : []),
     { slot: 'way' },
-    ...(by('touching')(step) ? [{ slot: 'round' }, 'and parallel to'] : []),
+    ...(by('touching')(step) ? [{ slot: 'round' }, 'and turned as'] : []),
     ...(by('along')(step) ? [{ slot: 'path' }, { slot: 'distance' }, 'from', { slot: 'from_end' }] : []),
     ...(by('angled', 'square')(step) ? [{ slot: 'line' }] : []),
     ...(by('points')(step) ? [{ slot: 'point' }, { slot: 'second' }, { slot: 'third' }] : []),
@@ -148,16 +153,21 @@ function onPath({ pieces, of }: PathFound, distance: number, fromEnd: boolean, k
   return { at, normal: way };
 }
 
-/** Parallel to a plane, touching a cylinder. @throws StepFailure */
+/** Touching a cylinder or a cone where it looks as a plane does that runs along its axis. @throws StepFailure */
 function touching({ normal }: Frame, [found, ...more]: readonly FoundFace<Body>[], behind: boolean): Placed {
   if (!found || more.length > 0) throw new StepFailure(found ? 'A plane touches one face; pick one alone.' : 'No round face is chosen yet to touch; pick one.'); // prettier-ignore
-  const { axis: middle, radius } = found.body.facts.faces[found.face]!;
-  if (!middle || radius === null) throw new StepFailure('The face it touches is no cylinder; pick a round one.');
-  if (Math.abs(dot(middle.direction, normal)) > SAME)
-    throw new StepFailure('The cylinder does not run along the plane it is parallel to; pick a plane along its axis.');
+  const { axis: middle, radius, cone, center } = found.body.facts.faces[found.face]!;
+  const along = cone?.direction ?? middle?.direction;
+  if (!along) throw new StepFailure('The face it touches is no cylinder and no cone; pick a round one.');
+  if (Math.abs(dot(along, normal)) > SAME)
+    throw new StepFailure(`The ${cone ? 'cone' : 'cylinder'} does not run along the plane it is turned as; pick a plane along its axis.`); // prettier-ignore
   const out = behind ? opposite(normal) : normal;
-  const at = [0, 1, 2].map((k) => middle.origin[k]! + radius * out[k]!) as unknown as Vec3;
-  return { at, normal: out };
+  if (!cone) return { at: middle!.origin.map((o, k) => o + radius! * out[k]!) as unknown as Vec3, normal: out };
+  const [sine, cosine] = [Math.sin(cone.halfAngle), Math.cos(cone.halfAngle)];
+  const far = dot(minus(center, cone.tip), along) / cosine;
+  const on = (side: number, axial: number): Vec3 => out.map((o, k) => side * o + axial * along[k]!) as unknown as Vec3;
+  const line = on(sine, cosine);
+  return { at: cone.tip.map((t, k) => t + far * line[k]!) as unknown as Vec3, normal: on(cosine, -sine) };
 }
 
 /** The plane through the line that is parallel to the base, turned about the line. */
@@ -185,7 +195,7 @@ function midway(a: Frame, b: Frame): Placed {
 }
 
 function beginning({ picks, units }: Beginning): Record<string, unknown> | null {
-  const rounds = picks.flatMap((p) => (p.kind === 'face' && p.round ? [p.ref] : []));
+  const rounds = picks.flatMap((p) => (p.kind === 'face' && (p.round || p.cone) ? [p.ref] : []));
   const paths = picks.flatMap((p) => (p.kind === 'step' && p.is === 'curve' ? [{ step: p.step }] : []));
   const planes = picks.flatMap((p) => plane().take(undefined, p) ?? []);
   const lines = picks.flatMap((p) => (p.kind === 'face' ? [] : (axis().take(undefined, p) ?? [])));

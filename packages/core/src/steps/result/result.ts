@@ -135,14 +135,19 @@ function seemsRight(
   kernel: SolidKernel,
 ): boolean {
   const { min, max } = targets[0]!.facts.box;
-  const quality = { linear: COARSE * Math.hypot(...minus(max, min)), angular: COARSE_ANGLE };
-  const meshes = (of: readonly { readonly solid: SolidHandle }[]) => of.map((o) => kernel.mesh(o.solid, quality));
-  return isPlausible(kind, meshes(targets), meshes(fresh), meshes(solids));
+  const size = Math.hypot(...minus(max, min));
+  return LOOKS.some(({ linear, angular }) => {
+    const quality = { linear: linear * size, angular };
+    const meshes = (of: readonly { readonly solid: SolidHandle }[]) => of.map((o) => kernel.mesh(o.solid, quality));
+    return isPlausible(kind, meshes(targets), meshes(fresh), meshes(solids));
+  });
 }
 
-/** Of the body's size; and rad. */
-const COARSE = 0.002;
-const COARSE_ANGLE = 0.25;
+/** By shares of the body's size, and rad. Where tools are thin against the body, coarse meshes differ by as much as they fill. */
+const LOOKS = [
+  { linear: 0.002, angular: 0.25 },
+  { linear: 0.000_05, angular: 0.03 },
+] as const;
 
 function combined(
   kind: Exclude<ResultKind, 'new_body'>,
