@@ -1,5 +1,14 @@
 /** Facts and curves of a solid that stands elsewhere, told from those of the one it is a copy of. */
-import type { Cone, EdgeCurve, EdgeFacts, FaceFacts, SolidFacts, SolidHandle, SolidKernel, Vec3 } from '../solid/kernel.ts';
+import type {
+  Cone,
+  EdgeCurve,
+  EdgeFacts,
+  FaceFacts,
+  SolidFacts,
+  SolidHandle,
+  SolidKernel,
+  Vec3,
+} from '../solid/kernel.ts';
 import { movedAxis, movedDirection, movedPoint, type Transform } from '../space/transform.ts';
 
 /** Of a solid that was turned and moved, neither mirrored nor enlarged; each group is moved when first read. */

@@ -29,6 +29,13 @@ export function chainPicked({ picks, sketch }: Beginning): RegionsOfSketch | nul
   return id !== null && geometry && isOpenChain(geometry) ? { sketch: id, regions: 'chain' } : null;
 }
 
+/** All that is closed in a sketch picked as a whole, as by an outline of its lettering; null when something else is picked. */
+export function sketchPicked({ picks, sketch }: Beginning): RegionsOfSketch | null {
+  const [first] = picks;
+  if (first?.kind !== 'step' || first.is !== 'sketch' || picks.length > 1 || !sketch(first.step)) return null;
+  return { sketch: first.step, regions: 'holed' };
+}
+
 /** Does a step of this profile begin in material that is there? */
 export function liesOnBody(profile: ProfileRef, from: Beginning): boolean {
   return from.bodies > 0 && ('face' in profile || (from.sketch(profile.sketch)?.onFace ?? false));

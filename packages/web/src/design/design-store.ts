@@ -332,7 +332,8 @@ export const useDesign = defineStore('design', () => {
     const designId = id.value;
     if (!designId) return 'No design is open.';
     if (!mayEdit.value) return LOOK_ONLY;
-    if (pending.value.length > 0 || unsolved.waits.value || attempt.value) return 'Wait until all is saved, then go back.';
+    if (pending.value.length > 0 || unsolved.waits.value || attempt.value)
+      return 'Wait until all is saved, then go back.';
     try {
       const change: Change = { id: nanoid(), kind: 'restore', to };
       const { missed, kept: made } = await server.append(designId, revision.value, [], author, change);

@@ -35,5 +35,7 @@ export async function solvedEdit(design: Design, command: string, args: unknown)
 }
 
 /** @param numbers value of each dimension by id, mm or rad. @throws Error when the worker fails, or the sketch cannot be solved at all */
-export const solvedSketch = async (sketch: SketchGeometry, numbers: ReadonlyMap<string, number>): Promise<SketchSolution> =>
-  started().solve(sketch, numbers);
+export const solvedSketch = async (
+  sketch: SketchGeometry,
+  numbers: ReadonlyMap<string, number>,
+): Promise<SketchSolution> => started().solve(sketch, numbers);

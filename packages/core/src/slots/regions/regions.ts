@@ -7,7 +7,14 @@ import { curvesAsParents, stepsIn, type Name } from '../../names/name.ts';
 import { FaceRef, RegionRef } from '../../references/references.ts';
 import { findRegion } from '../../sketch/regions/find-region.ts';
 import { isInside } from '../../sketch/regions/loop.ts';
-import { mergeRegions, refOf, touchingPoint, withHolesOpen, type Region, type RegionMap } from '../../sketch/regions/regions.ts';
+import {
+  mergeRegions,
+  refOf,
+  touchingPoint,
+  withHolesOpen,
+  type Region,
+  type RegionMap,
+} from '../../sketch/regions/regions.ts';
 import { faceRewritten } from '../faces/faces.ts';
 import { foundOrFail } from '../found.ts';
 import type { Resolving } from '../resolving.ts';
@@ -92,7 +99,8 @@ function areasOf(
   if (map.regions.length === 0) throw new StepFailure(openProfile(sketchName, map));
   const chosen = new Map<Region, readonly string[]>();
   if (typeof stored.regions === 'string')
-    for (const region of stored.regions === 'holed' ? withHolesOpen(map) : map.regions) chosen.set(region, region.outer);
+    for (const region of stored.regions === 'holed' ? withHolesOpen(map) : map.regions)
+      chosen.set(region, region.outer);
   else
     for (const [index, ref] of stored.regions.entries()) {
       const found = foundOrFail(

@@ -11,7 +11,7 @@ import { point } from '../../slots/point/point.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { raised } from '../../space/planes.ts';
-import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
+import { chainPicked, liesOnBody, profilePicked, sketchPicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { sweep } from '../result/sweep.ts';
 import { areasWithWall, wallSentence, wallSlots } from '../result/wall.ts';
@@ -79,7 +79,7 @@ export const extrude = declareTools({
   },
   first: 'distance',
   begin(from) {
-    const profile = profilePicked(from) ?? chainPicked(from);
+    const profile = profilePicked(from) ?? chainPicked(from) ?? sketchPicked(from);
     if (!profile) return null;
     return {
       profile,

@@ -14,7 +14,7 @@ import { ontoFrame } from '../../space/planes.ts';
 import { minus, unit, type Axis } from '../../space/vector.ts';
 import { TAU } from '../../sketch/regions/primitives.ts';
 import { expressionOf } from '../../units/units.ts';
-import { chainPicked, liesOnBody, profilePicked } from '../begin.ts';
+import { chainPicked, liesOnBody, profilePicked, sketchPicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { reachOf, sweep, type Reach } from '../result/sweep.ts';
 import { areasWithWall, wallSentence, wallSlots } from '../result/wall.ts';
@@ -53,7 +53,7 @@ export const revolve = declareTools({
     ...resultSlots,
   },
   begin(from) {
-    const profile = profilePicked(from) ?? chainPicked(from);
+    const profile = profilePicked(from) ?? chainPicked(from) ?? sketchPicked(from);
     if (!profile) return null;
     return {
       profile,
