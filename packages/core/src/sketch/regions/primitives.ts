@@ -222,20 +222,34 @@ export function nearestOn(p: Primitive, at: Vec2, [from, to] = WHOLE): { t: numb
     return { t, point: pointAt(p, t) };
   }
   const samples = p.kind === 'ellipse' ? 48 : 12 * (p.control.length - p.degree);
-  let t = from;
-  for (let i = 1; i <= samples; i++) {
-    const here = from + (i / samples) * (to - from);
-    if (distance(pointAt(p, here), at) < distance(pointAt(p, t), at)) t = here;
-  }
-  // Newton on the slope of the squared distance.
-  for (let k = 0; k < 12; k++) {
+  const shares = Array.from({ length: samples + 1 }, (_, i) => from + (i / samples) * (to - from));
+  const away = shares.map((t) => distance(pointAt(p, t), at));
+  // A curve that turns comes near in several places, and the nearest may lie between samples.
+  const low = (i: number) => away[i]! <= (away[i - 1] ?? Infinity) && away[i]! <= (away[i + 1] ?? Infinity);
+  let best = { t: from, off: Infinity };
+  shares.forEach((t, i) => {
+    if (!low(i)) return;
+    const own = descended(p, at, t, from, to);
+    if (own.off < best.off) best = own;
+  });
+  return { t: best.t, point: pointAt(p, best.t) };
+}
+
+/** From a parameter on to where the distance is least: Newton on the slope of its square, in shorter steps where that overshoots. */
+function descended(p: Primitive, at: Vec2, start: number, from: number, to: number): { t: number; off: number } {
+  const offAt = (t: number) => distance(pointAt(p, t), at);
+  let [t, off] = [start, offAt(start)];
+  for (let k = 0; k < 20; k++) {
     const [q, d1, d2] = [pointAt(p, t), derivativeAt(p, t, 1), derivativeAt(p, t, 2)];
     const [rx, ry] = [q[0] - at[0], q[1] - at[1]];
     const slope = rx * d1[0] + ry * d1[1];
     const bend = d1[0] ** 2 + d1[1] ** 2 + rx * d2[0] + ry * d2[1];
-    const next = Math.min(to, Math.max(from, t - slope / (bend > 0 ? bend : d1[0] ** 2 + d1[1] ** 2 || 1)));
-    if (distance(pointAt(p, next), at) > distance(q, at) + 1e-12 || Math.abs(next - t) < 1e-14) break;
-    t = next;
+    let step = slope / (bend > 0 ? bend : d1[0] ** 2 + d1[1] ** 2 || 1);
+    let next = Math.min(to, Math.max(from, t - step));
+    for (let halved = 0; offAt(next) > off && halved < 20; halved++)
+      next = Math.min(to, Math.max(from, t - (step /= 2)));
+    if (offAt(next) > off || Math.abs(next - t) < 1e-14) break;
+    [t, off] = [next, offAt(next)];
   }
-  return { t, point: pointAt(p, t) };
+  return { t, off };
 }
