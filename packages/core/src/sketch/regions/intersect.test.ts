@@ -96,7 +96,7 @@ describe('where two primitives meet: the place, and how far along each', () => {
         }
         expect(other.every((m) => one.some(({ at }) => distance(m.at, at) < 1e-3))).toBe(true);
       }),
-      { numRuns: 300, seed: 11 },
+      { numRuns: 120, seed: 11 },
     );
   });
 
@@ -117,7 +117,7 @@ describe('where two primitives meet: the place, and how far along each', () => {
             expect(places.some((m) => m.onFirst >= t0 - 1e-6 && m.onFirst <= t1 + 1e-6)).toBe(true);
         }
       }),
-      { numRuns: 300, seed: 5 },
+      { numRuns: 120, seed: 5 },
     ); // prettier-ignore
   });
 });
