@@ -59,6 +59,14 @@ async function bevelOf(steps: Record<string, Step>, heights: readonly number[], 
   const edges = heights.map((z) => edgeNear(body!, [-20, 0, z]));
   return { kind: 'chamfer', name: 'Chamfer', edges, ...more } as Step;
 }
+/** With edges of it rounded: each by a place on it, all of one radius. */
+async function roundedAt(steps: Record<string, Step>, edges: readonly (readonly [number, number, number])[], radius: string): Promise<Record<string, Step>> {
+  const [body] = (await evaluated(designOf(steps))).bodies;
+  const id = `f${Object.keys(steps).length}`;
+  return { ...steps, [id]: { kind: 'fillet', name: 'Fillet', edges: edges.map((at) => edgeNear(body!, at)), radius } as Step };
+} // prettier-ignore
+const bossed = () => ({ ...block(60, 40, 10), b: round(8, {}, [22, 20]), c: extruded('b', '25 mm', { name: 'Boss', result: 'join' }) }); // prettier-ignore
+const pin = (length: number) => ({ s: round(20), e: extruded('s', `${length} mm`) });
 async function drilled(more: Partial<Step>, at: readonly At[]): Promise<Record<string, Step>> {
   const [body] = (await evaluated(designOf(block(60, 40, 20)))).bodies;
   const plane = { face: faceLooking(body!, [0, 0, 1]) };
@@ -102,6 +110,11 @@ const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Pr
   ['a pin bevelled alike at both ends', 3, () => disced([50, 0], { distance: '1.5 mm' })],
   ['a pin that tapers', 4, () => disced([34], { distance: '26 mm', way: 'two', other_distance: '9 mm' })],
   ['a pin with unlike bevels', 4, async () => ({ ...(await disced([50], { distance: '2 mm' })), c2: await bevelOf(await disced([50]), [0], { distance: '3 mm', way: 'two', other_distance: '1 mm' }) })],
+  ['a disc with a rounded rim', 3, () => roundedAt(pin(6), [[-20, 0, 6]], '2 mm')],
+  ['a pin rounded alike at both ends', 3, () => roundedAt(pin(50), [[-20, 0, 50], [-20, 0, 0]], '3 mm')],
+  ['a pin rounded otherwise at its other end', 4, async () => roundedAt(await roundedAt(pin(50), [[-20, 0, 50]], '3 mm'), [[-20, 0, 0]], '1.5 mm')],
+  ['a boss, its root and its top rounded', 8, async () => roundedAt(await roundedAt(bossed(), [[14, 20, 10]], '3 mm'), [[14, 20, 25]], '2 mm')],
+  ['a bore with a rounded mouth', 5, () => roundedAt({ ...block(60, 40, 10), b: bore([30, 20], 5), c: through('b') }, [[25, 20, 10]], '2 mm')],
   ['drilled to a point', 5, () => drilled({ through: false, depth: '7 mm' }, [[30, 20]])],
   ['sunk for screws', 6, () => drilled({ form: 'countersunk', head_diameter: '10 mm' }, [[15, 20], [45, 20]])],
 ]; // prettier-ignore
@@ -201,12 +214,10 @@ describe('the audit of a sheet', () => {
   }); // prettier-ignore
 
   test('what is not judged is counted, and said', async () => {
-    const steps = { s: round(20), e: extruded('s', '6 mm') };
-    const [body] = (await evaluated(designOf(steps))).bodies;
-    const rounding = { kind: 'fillet', name: 'Fillet', edges: [edgeNear(body!, [-20, 0, 6])], radius: '2 mm' } as Step;
-    const { audit } = await sized(designOf({ ...steps, c: rounding }));
+    const cornered = await roundedAt(block(50, 30, 12), [[25, 0, 12], [0, 15, 12], [0, 0, 6]], '3 mm'); // prettier-ignore
+    const { audit } = await sized(designOf(cornered));
     expect(audit.unjudged).toBe(1);
-    expect(audit.taken).toContain('One face is neither flat, a cylinder nor a cone; whether sizes settle it is not judged.'); // prettier-ignore
+    expect(audit.taken).toContain('One face is neither flat, a cylinder, a cone nor the rounding of a turned edge; whether sizes settle it is not judged.'); // prettier-ignore
   });
 
   test('a length in an oblique view is told not to be true, and settles nothing', async () => {

@@ -10,6 +10,7 @@ import { spotsOfCut, type CutLine } from './cut-lines.ts';
 import { cutOpen, type CutOpen, type CutPlan, type Piece } from './cut-open.ts';
 import type { OfferedSpot } from './offered-spot.ts';
 import { NearPieces } from './near-pieces.ts';
+import { arcsOfRounding, roundingAt } from './rounding.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
 import type { FaceRef } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
@@ -271,6 +272,10 @@ function spotsOf(
   const corners = new Set<string>();
   for (const { body: at, edge, piece } of edges) {
     const { body } = seen[at]!;
+    // Its own edges are smooth, and mostly not drawn; its outline is.
+    const rounding = piece.kind === 'line' ? roundingAt(body, edge) : null;
+    for (const arc of (rounding && arcsOfRounding(body, rounding, frame)) ?? [])
+      spots.push({ spot: names.edge(at, edge), what: 'rounding', piece: arc, slanted: null, at: { body: at, index: edge } }); // prettier-ignore
     if (!drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;

@@ -13,6 +13,7 @@ import { acrossCylinder, placesOfCut, type CutLine } from './cut-lines.ts';
 import type { CurvesOf } from './drawn-view.ts';
 import { chamferOfCone, chamferOfEdge, type ChamferTold } from './chamfer.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
+import { arcsOfRounding, roundingAt } from './rounding.ts';
 import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
 
 type Stretch = readonly [Vec2, Vec2];
@@ -55,6 +56,8 @@ interface Found {
   readonly level: boolean;
   /** Of a cylinder cut along its axis: a diameter of it. */
   readonly across?: Stretch | null;
+  /** Of the rim of a rounding seen from the side: its arc. */
+  readonly rounding?: FlatPiece | null;
 }
 
 /** A spot with what it was found to be; the sentence says why there is none. */
@@ -91,7 +94,9 @@ function spotted(
     const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, whole: curve.whole } : null; // prettier-ignore
     const direction = curve.kind === 'line' ? unit([0, 1, 2].map((i) => curve.to[i]! - curve.from[i]!) as unknown as [number, number, number]) : null; // prettier-ignore
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
-    return { found: { piece, round, level }, spot: { edge: refOfEdge(body, edge, bodies) } };
+    const own = piece.kind === 'line' && round ? roundingAt(body, edge) : null;
+    const rounding = (own && arcsOfRounding(body, own, frame))?.[0] ?? null;
+    return { found: { piece, round, level, rounding }, spot: { edge: refOfEdge(body, edge, bodies) } };
   });
 }
 
@@ -223,7 +228,11 @@ const rimOf = ({ piece }: Found): Vec2 => {
   return onOval(oval, (oval.from + oval.to) / 2);
 };
 
-function roundSize(kind: 'diameter' | 'radius', { piece, round, across }: Found): Measured | string {
+function roundSize(kind: 'diameter' | 'radius', { piece, round, across, rounding }: Found): Measured | string {
+  if (rounding?.kind === 'arc' && kind === 'radius') {
+    const { center, long, from, to } = ovalOf(rounding);
+    return { is: kind, center, radius: long, value: long, whole: false, true: true, run: [from, to], ends: null };
+  }
   if (across && kind === 'diameter') {
     const [p, q] = across;
     const value = Math.hypot(q[0] - p[0], q[1] - p[1]);

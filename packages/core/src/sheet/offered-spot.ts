@@ -6,8 +6,8 @@ import type { Vec2 } from '../sketch/curves/spline.ts';
 /** A place in a view at which sizes can be taken. */
 export interface OfferedSpot {
   readonly spot: SizeSpot;
-  /** `side`: a round edge seen from the side. */
-  readonly what: 'line' | 'side' | 'round' | 'corner';
+  /** `side`: a round edge seen from the side. `rounding`: a rounded edge of a turned shape, seen so. */
+  readonly what: 'line' | 'side' | 'round' | 'rounding' | 'corner';
   readonly piece: FlatPiece;
   /** Of a straight edge: the flat face that stands at a slant and is seen edge-on in it. */
   readonly slanted: FaceRef | null;

@@ -10,7 +10,7 @@ const SAME = 1e-5;
 
 /** Where a spot lies along an axis; null where it does not say: a straight edge only square to it. */
 export function levelOfSpot({ what, piece }: OfferedSpot, axis: 0 | 1): number | null {
-  if (piece.kind === 'spline') return null;
+  if (piece.kind === 'spline' || what === 'rounding') return null;
   if (what === 'round' || piece.kind === 'point') return piece.points[0]![axis];
   const [p, q] = piece.points as readonly (readonly [number, number])[];
   return Math.abs(p![axis] - q![axis]) < SAME ? (p![axis] + q![axis]) / 2 : null;

@@ -33,6 +33,7 @@ export function useSpotVerbs() {
     if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : ['across', 'up', 'straight']; // prettier-ignore
     if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
     if (one.what === 'side') return ['diameter', 'chamfer', 'surface', 'note'];
+    if (one.what === 'rounding') return ['radius', 'surface', 'note'];
     if (one.what !== 'line') return ['note'];
     if (one.across) return ['diameter', 'straight', 'surface', 'note'];
     return one.slanted ? ['straight', 'chamfer', 'surface', 'note'] : ['straight', 'surface', 'note'];

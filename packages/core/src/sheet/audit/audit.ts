@@ -11,10 +11,10 @@ import type { DrawnView } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
 import type { Measured, SizeState } from '../measured.ts';
 import { wordOfView } from '../view-kinds.ts';
-import { alikeRounds, candidates } from './candidates.ts';
+import { alikeRoundings, alikeRounds, candidates } from './candidates.ts';
 import { COUNT, faultsOfSizes, namedSize, type AuditFinding } from './faults-of-sizes.ts';
 import { RowSpace } from './row-space.ts';
-import { foundSpot, roundOf, rowOfSize, type CutView } from './said.ts';
+import { foundSpot, roundingSeen, roundOf, rowOfSize, type CutView } from './said.ts';
 import { conesAlike, rowsOfCone } from './rims.ts';
 import { Shape } from './shape.ts';
 
@@ -25,7 +25,7 @@ export interface Audit {
   /** Freedoms of the shape, and how many the sizes settle. */
   readonly freedoms: number;
   readonly settled: number;
-  /** Faces that are neither flat, cylinders nor cones: whether sizes settle them is not judged. */
+  /** Faces that are neither flat, cylinders, cones nor roundings of turned edges: whether sizes settle them is not judged. */
   readonly unjudged: number;
 }
 
@@ -92,7 +92,7 @@ export function auditSheet(
   }
   const unseen = shape.width - space.rank;
   if (unseen > 0) findings.push({ kind: 'missing', says: `${unseen === 1 ? 'One more size is' : `${unseen} more sizes are`} missing that none of these views shows; add a view.`, sizes: [], cure: null }); // prettier-ignore
-  if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat, a cylinder nor a cone; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
+  if (shape.others > 0) taken.push(`${shape.others === 1 ? 'One face is' : `${shape.others} faces are`} neither flat, a cylinder, a cone nor the rounding of a turned edge; whether sizes settle ${shape.others === 1 ? 'it' : 'them'} is not judged.`); // prettier-ignore
   if (silent > 0) taken.push(`${silent === 1 ? 'One size is' : `${silent} sizes are`} taken at what is not judged, and counted for nothing.`); // prettier-ignore
   return { findings, taken: [...new Set(taken)], freedoms: free, settled, unjudged: shape.others };
 }
@@ -120,6 +120,11 @@ function countedAlike(
   if (size.kind === 'chamfer') {
     const alike = conesAlike(shape, found);
     return alike.length > 0 ? { told: Number(told), there: alike.length, rows: alike.flatMap((a) => a.rows) } : null;
+  }
+  const rounding = size.kind === 'radius' ? roundingSeen(shape, found, view.frame) : null;
+  if (rounding) {
+    const rounded = alikeRoundings(shape, rounding);
+    return { told: Number(told), there: rounded.length, rows: rounded.map((r) => shape.only(r.unknown)) };
   }
   const round = size.kind === 'diameter' || size.kind === 'radius' ? roundOf(shape, found) : null;
   const alike = round ? alikeRounds(shape, round) : [];

@@ -7,10 +7,10 @@ import { dot, minus, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import type { OfferedSpot } from '../offered-spot.ts';
-import { along, edgeOfSpot, foundSpot, motionsAt, roundOf, rowOfSize, type Found } from './said.ts';
+import { along, edgeOfSpot, foundSpot, motionsAt, roundingSeen, roundOf, rowOfSize, type Found } from './said.ts';
 import { chamferOfCone } from '../chamfer.ts';
 import { conesAlike, rimAt } from './rims.ts';
-import type { RoundFreedom, Shape } from './shape.ts';
+import type { RoundFreedom, Shape, TorusFreedom } from './shape.ts';
 
 export interface Candidate {
   readonly size: SheetSize;
@@ -115,12 +115,27 @@ function roundsOf(
       const found = spot.across ? foundSpot(spot.spot, shape.bodies, look.view) : null;
       if (found) tell(look, spot, found, true);
     }
+  const told = new Set<TorusFreedom>();
+  looks.forEach(({ id, frame, word }, v) => {
+    for (const { spot, found } of spots[v]!) {
+      const own = spot.what === 'rounding' && found ? roundingSeen(shape, found, frame) : null;
+      if (!own || !found || told.has(own)) continue;
+      const alike = alikeRoundings(shape, own);
+      alike.forEach((r) => told.add(r));
+      const counted = alike.length > 1 ? { text: `${alike.length}× <>` } : {};
+      rounds.push({ size: { kind: 'radius', view: id, of: [spot.spot], ...counted }, rows: alike.map((r) => shape.only(r.unknown)), says: `the radius of ${stepOf(found.body, own.of.face)}, in the ${word} view: ${length(own.of.radius)}` }); // prettier-ignore
+    }
+  });
   return { rounds, tapers };
 }
 
 /** Of the same radius, hollow or not, about axes that run alike. */
 export const alikeRounds = (shape: Shape, round: RoundFreedom): RoundFreedom[] =>
   shape.rounds.filter((r) => r.hollow === round.hollow && Math.abs(r.radius - round.radius) < PLACE && Math.abs(dot(r.axis.direction, round.axis.direction)) > 1 - 1e-9); // prettier-ignore
+
+/** Of the same radius, about axes that run alike. */
+export const alikeRoundings = (shape: Shape, { axis, of }: TorusFreedom): TorusFreedom[] =>
+  shape.tori.filter((t) => Math.abs(t.of.radius - of.radius) < PLACE && Math.abs(dot(t.axis.direction, axis.direction)) > 1 - 1e-9); // prettier-ignore
 
 type Spots = readonly { readonly spot: ViewSpot; readonly found: Found | null }[];
 
@@ -134,7 +149,7 @@ function levelsAlong(
 ): Level[] {
   const levels: Level[] = [];
   for (const { spot, found } of spots) {
-    if (!found || spot.what === 'corner') continue;
+    if (!found || spot.what === 'corner' || spot.what === 'rounding') continue;
     const body = shape.bodies[found.body]!;
     const isRound = spot.what === 'round';
     if (isRound && (spot.piece.kind !== 'circle' || !rimAt(shape, found.body, found.edge!))) continue;

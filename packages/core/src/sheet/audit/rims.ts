@@ -1,6 +1,6 @@
 /** Round edges: how wide they are and where they lie along their axis, as that follows from the two faces they lie between. */
 import { dot, type Vec3 } from '../../space/vector.ts';
-import type { AxisFreedom, ConeFreedom, RoundFreedom, Shape } from './shape.ts';
+import type { AxisFreedom, ConeFreedom, RoundFreedom, Shape, TorusFreedom } from './shape.ts';
 
 export interface Rim {
   readonly axis: AxisFreedom;
@@ -13,14 +13,15 @@ export interface Rim {
 /** Slopes that differ by less meet nowhere clearly. */
 const ALIKE = 1e-6;
 
-/** Null of an edge that is not round, or lies on no cylinder or cone. */
+/** Null of an edge that is not round, or lies on no cylinder, cone or rounding. */
 export function rimAt(shape: Shape, body: number, edge: number): Rim | null {
   const { kind, axis: turned, faces } = shape.bodies[body]!.facts.edges[edge]!;
   if (kind !== 'circle' || !turned) return null;
   const own = [...new Set(faces)].map((f) => ({ face: f, is: shape.face(body, f) }));
   const round = own.map((o) => o.is).find((f): f is RoundFreedom => f?.is === 'round') ?? null;
   const cones = own.map((o) => o.is).filter((f): f is ConeFreedom => f?.is === 'cone');
-  const axis = round?.axis ?? cones[0]?.axis;
+  const torus = own.map((o) => o.is).find((f): f is TorusFreedom => f?.is === 'torus') ?? null;
+  const axis = round?.axis ?? cones[0]?.axis ?? torus?.axis;
   if (!axis) return null;
   const at = dot(turned.origin, axis.direction);
   const flat = own.find((o) => o.is?.is === 'plane');
@@ -28,9 +29,27 @@ export function rimAt(shape: Shape, body: number, edge: number): Rim | null {
   const sign = moved ? dot(moved.along, axis.direction) : 0;
   const level = moved && Math.abs(Math.abs(sign) - 1) < 1e-9 ? moved.row.map((x) => x * Math.sign(sign)) : null;
   const [cone, other] = cones;
-  const along = level ?? (cone ? meeting(shape, cone, round ?? other ?? null, at) : null);
-  const radius = round ? shape.only(round.unknown) : cone && along ? wider(shape, cone, at, along) : null;
+  const along = level ?? (cone ? meeting(shape, cone, round ?? other ?? null, at) : torus && round ? seamOf(shape, body, torus) : null); // prettier-ignore
+  const radius = round ? shape.only(round.unknown) : torus ? rimOf(shape, torus) : cone && along ? wider(shape, cone, at, along) : null; // prettier-ignore
   return { axis, along, radius, at: turned.origin };
+}
+
+/** The rim of a rounding is as much wider or narrower than its cylinder as its radius says, */
+function rimOf(shape: Shape, { of, round, unknown }: TorusFreedom): Float64Array {
+  const row = shape.only(round.unknown);
+  row[unknown] = Math.sign(of.outwards);
+  return row;
+}
+
+/** and its cylinder begins as far from the flat face. */
+function seamOf(shape: Shape, body: number, { of, axis, unknown }: TorusFreedom): Float64Array | null {
+  const { edges, faces } = shape.bodies[body]!.facts;
+  const moved = shape.motion(body, of.flat, edges[of.rim]!.axis!.origin);
+  const sign = moved ? dot(moved.along, axis.direction) : 0;
+  if (!moved || Math.abs(Math.abs(sign) - 1) > 1e-9) return null;
+  const row = moved.row.map((x) => x * Math.sign(sign));
+  row[unknown] = Math.sign(of.along * dot(faces[of.wall]!.axis!.direction, axis.direction));
+  return row;
 }
 
 /** The radius of a cone where it is met, when that place moves along the axis too. */

@@ -10,7 +10,7 @@ import { placesOfCut } from '../cut-lines.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import type { Measured } from '../measured.ts';
 import { rimAt } from './rims.ts';
-import type { Motion, RoundFreedom, Shape } from './shape.ts';
+import type { Motion, RoundFreedom, Shape, TorusFreedom } from './shape.ts';
 
 export interface Found {
   readonly body: number;
@@ -60,6 +60,12 @@ export function edgeOfSpot({ what, at }: ViewSpot, bodies: readonly Body[]): Fou
 export function roundOf(shape: Shape, { body, faces }: Found): RoundFreedom | null {
   const rounds = faces.map((f) => shape.face(body, f)).filter((f): f is RoundFreedom => f?.is === 'round');
   return rounds[0] ?? null;
+}
+
+/** The rounding of which an edge is the rim, seen from the side; null where it is another, or seen face on. */
+export function roundingSeen(shape: Shape, { body, faces, edge }: Found, frame: Frame): TorusFreedom | null {
+  const own = faces.map((f) => shape.face(body, f)).find((f): f is TorusFreedom => f?.is === 'torus');
+  return own && own.of.rim === edge && Math.abs(dot(own.axis.direction, frame.normal)) < 1e-6 ? own : null;
 }
 
 /** How what a spot stands for moves, in all directions in which that is known. */
@@ -118,6 +124,8 @@ export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, vie
   const [one, other] = found;
   if (!one || other === null) return null;
   if (measured.is === 'diameter' || measured.is === 'radius') {
+    const rounding = measured.is === 'radius' ? roundingSeen(shape, one, frame) : null;
+    if (rounding) return shape.only(rounding.unknown);
     if (one.edge !== null) return rimAt(shape, one.body, one.edge)?.radius ?? null;
     const round = roundOf(shape, one);
     return round && shape.only(round.unknown);

@@ -6,6 +6,7 @@
  */
 import type { Body } from '../../names/body.ts';
 import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vector.ts';
+import { roundingOf, type Rounding } from '../rounding.ts';
 
 /** Directions and places nearer alike than this are the same; lengths by the size of the shape. */
 const SAME = 1e-6;
@@ -46,7 +47,15 @@ export interface ConeFreedom {
   readonly pointed: boolean;
   readonly unknowns: readonly [radius: number, slope: number];
 }
-export type FaceFreedom = PlaneFreedom | RoundFreedom | ConeFreedom;
+/** A rounding between a flat face and a cylinder about an axis square to it: where it lies follows from these. */
+export interface TorusFreedom {
+  readonly is: 'torus';
+  readonly axis: AxisFreedom;
+  readonly of: Rounding;
+  readonly round: RoundFreedom;
+  readonly unknown: number;
+}
+export type FaceFreedom = PlaneFreedom | RoundFreedom | ConeFreedom | TorusFreedom;
 
 /** A direction, and how what lies along it moves with the unknowns. */
 export interface Motion {
@@ -58,8 +67,9 @@ export class Shape {
   readonly planes: PlaneFreedom[] = [];
   readonly rounds: RoundFreedom[] = [];
   readonly cones: ConeFreedom[] = [];
+  readonly tori: TorusFreedom[] = [];
   readonly axes: AxisFreedom[] = [];
-  /** Faces that are neither flat, cylinders nor cones: these are not judged. */
+  /** Faces that are neither flat, cylinders, cones nor roundings of turned edges: these are not judged. */
   others = 0;
   width = 0;
   private readonly ofFace: (FaceFreedom | null)[][];
@@ -110,7 +120,7 @@ export class Shape {
   /** How a place on a face moves square to it. @returns null of a face that is not judged */
   motion(body: number, face: number, at: Vec3): Motion | null {
     const own = this.face(body, face);
-    if (!own) return null;
+    if (!own || own.is === 'torus') return null;
     const row = new Float64Array(this.width);
     if (own.is === 'plane') {
       row[this.planeUnknown[this.planes.indexOf(own)]!] = 1;
@@ -162,9 +172,9 @@ export class Shape {
     const { kind, normal, center, radius, axis, hollow, area } = facts.faces[face]!;
     if (kind === 'plane' && normal) return this.planeOf(normal, center, area);
     if (kind === 'cylinder' && axis && radius !== null) return this.roundOf(axis.direction, axis.origin, radius, hollow ?? false); // prettier-ignore
-    const cone = kind === 'cone' ? this.coneOf(facts, face) : null;
-    if (!cone) this.others++;
-    return cone;
+    const own = kind === 'cone' ? this.coneOf(facts, face) : kind === 'torus' ? this.torusOf(facts, face) : null;
+    if (!own) this.others++;
+    return own;
   }
 
   private planeOf(normal: Vec3, center: Vec3, area: number): PlaneFreedom {
@@ -210,6 +220,17 @@ export class Shape {
     const cone: ConeFreedom = { is: 'cone', axis, at: low[0], radius: low[1], slope, widest: Math.max(low[1], high[1]), pointed, unknowns: [this.width++, this.width++] }; // prettier-ignore
     this.cones.push(cone);
     return cone;
+  }
+
+  private torusOf(facts: Body['facts'], face: number): TorusFreedom | null {
+    const of = roundingOf(facts, face);
+    if (!of) return null;
+    const wall = facts.faces[of.wall]!;
+    if (!wall.axis || wall.radius === null) return null;
+    const round = this.roundOf(wall.axis.direction, wall.axis.origin, wall.radius, wall.hollow ?? false);
+    const own: TorusFreedom = { is: 'torus', axis: round.axis, of, round, unknown: this.width++ };
+    this.tori.push(own);
+    return own;
   }
 
   private axisAt(direction: Vec3, origin: Vec3): AxisFreedom {
