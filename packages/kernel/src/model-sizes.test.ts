@@ -103,6 +103,17 @@ describe('dimensions of the model on a sheet', () => {
     ); // prettier-ignore
   });
 
+  test('the radius of a fillet round a rim is given at its outline, with its count, and says what it is', async () => {
+    const pin: Record<string, Step> = { s: { ...round(14), constraints: { o: number('diameter', '28 mm', ['o']) } } as Step, e: extruded('s', '40 mm') }; // prettier-ignore
+    const [body] = (await evaluated(designOf(pin))).bodies;
+    const edges = [0, 40].map((z) => edgeNear(body!, [-14, 0, z]));
+    const { says, found, design } = await brought(onSheet(designOf({ ...pin, f: { kind: 'fillet', name: 'Fillet', edges, radius: '3.5 mm' } as Step }))); // prettier-ignore
+    expect([says.sort(), found.missed]).toEqual([['front: 2× R3.5', 'front: 40', 'top: Ø28'], []]);
+    const { audit } = await drawn(design);
+    expect([audit!.settled, audit!.findings, audit!.unjudged]).toEqual([audit!.freedoms, [], 0]);
+    expect(await read(edited(design, setDimension('f.radius', '2 mm')), found)).toContain('front: 2× R2');
+  });
+
   test('what was turned is given by diameters seen from the side', async () => {
     const half: Step = {
       ...outline([[0, 0], [11, 0], [11, 8], [6.5, 8], [6.5, 31], [0, 31]]), // prettier-ignore

@@ -14,10 +14,10 @@ import type { StepOutcome } from '../../part/outcome.ts';
 import { isDimension, type DimensionConstraint, type SketchGeometry } from '../../sketch/schema.ts';
 import type { SolidKernel } from '../../solid/kernel.ts';
 import type { Step } from '../../steps/schema.ts';
-import { alikeRounds } from '../audit/candidates.ts';
+import { alikeRoundings, alikeRounds } from '../audit/candidates.ts';
 import { auditSheet } from '../audit/audit.ts';
 import { conesAlike } from '../audit/rims.ts';
-import { edgeOfSpot, foundSpot, roundOf } from '../audit/said.ts';
+import { edgeOfSpot, foundSpot, roundingSeen, roundOf } from '../audit/said.ts';
 import { Shape, type RoundFreedom } from '../audit/shape.ts';
 import { rememberedCurves, type CurvesOf, type DrawnView } from '../drawn-view.ts';
 import { readLimits } from '../limits.ts';
@@ -168,7 +168,8 @@ function finished(size: SheetSize, own: DimensionConstraint | null, of: Bringing
   const round = found ? roundOf(shape, found) : null;
   const alike = round ? alikeRounds(shape, round) : [];
   const bevelled = size.kind === 'chamfer' ? foundSpot(size.of[0]!, bodies, view) : null;
-  const many = bevelled ? conesAlike(shape, bevelled).length : alike.length;
+  const rounding = found && size.kind === 'radius' ? roundingSeen(shape, found, view.frame) : null;
+  const many = bevelled ? conesAlike(shape, bevelled).length : rounding ? alikeRoundings(shape, rounding).length : alike.length; // prettier-ignore
   const spot = alike.length > 1 ? upperRight(alike, size, of) : null;
   return {
     ...size,

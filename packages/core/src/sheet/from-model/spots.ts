@@ -1,9 +1,12 @@
 /** Finding in a view what something of the model is drawn as: an edge along a line, a corner at a place, a round. */
 import type { SheetSpot } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
+import { onOval, ovalOf } from '../../exchange/face-drawing.ts';
+import type { FlatPiece } from '../../sketch/borrow/flat-piece.ts';
 import type { Vec2 } from '../../sketch/curves/spline.ts';
 import type { Frame } from '../../space/vector.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
+import { awayFromPiece } from '../piece-places.ts';
 
 /** Places nearer than this, mm, are the same. */
 export const SAME_PLACE = 1e-5;
@@ -74,7 +77,7 @@ export const edgesAlong = (view: DrawnView, thing: Thing): SheetSpot[] => (thing
 /** Rounds that a circle or arc is drawn as. */
 export const roundsAs = (view: DrawnView, { center, radius }: Extract<Thing, { is: 'round' }>): ViewSpot[] => roundsIn(view).filter((r) => near(r.center, center) && Math.abs(radiusOf(r.spot) - radius) < SAME_PLACE).map((r) => r.spot); // prettier-ignore
 
-const radiusOf = ({ piece }: ViewSpot): number => {
+export const radiusOf = ({ piece }: ViewSpot): number => {
   if (piece.kind === 'circle') return piece.radius;
   if (piece.kind !== 'arc') return NaN;
   const [center, from] = piece.points;
@@ -93,10 +96,23 @@ export const sidesAt = (view: DrawnView, thing: Thing): SheetSpot[] =>
     ) // prettier-ignore
     .map((l) => l.spot.spot);
 
+/** Outlines of curved faces are drawn so exactly, mm. */
+const OUTLINE = 1e-3;
+
+function middleOfArc(piece: FlatPiece): Vec2 | null {
+  if (piece.kind !== 'arc') return null;
+  const oval = ovalOf(piece);
+  return onOval(oval, (oval.from + oval.to) / 2);
+}
+
 /** Of what is seen of bodies only what no part of them hides. */
 export function seenOnly(view: DrawnView): DrawnView {
   const seen = new Set(view.lines.flatMap(({ style, edge }) => (edge && style === 'visible' ? [`${edge.body} ${edge.edge}`] : []))); // prettier-ignore
-  return { ...view, spots: view.spots.filter(({ what, at }) => what === 'corner' || seen.has(`${at.body} ${at.index}`)) }; // prettier-ignore
+  const outlined = (arc: FlatPiece): boolean => {
+    const middle = middleOfArc(arc);
+    return middle !== null && view.lines.some(({ style, piece }) => style === 'visible' && awayFromPiece(middle, piece) < OUTLINE); // prettier-ignore
+  };
+  return { ...view, spots: view.spots.filter(({ what, at, piece }) => what === 'corner' || (what === 'rounding' ? outlined(piece) : seen.has(`${at.body} ${at.index}`))) }; // prettier-ignore
 }
 
 /** Was one of the faces at an edge made by this step? */

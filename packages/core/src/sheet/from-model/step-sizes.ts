@@ -2,7 +2,7 @@
 import type { SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
 import type { ViewSpot } from '../drawn-view.ts';
-import { madeBy, SAME_PLACE, type StraightView } from './spots.ts';
+import { madeBy, radiusOf, SAME_PLACE, type StraightView } from './spots.ts';
 
 /** Sizes in a view that may say a length of the step, mm: its rounds of this radius or diameter, then faces so far apart. */
 export function sizesOfLength(
@@ -13,6 +13,7 @@ export function sizesOfLength(
 ): SheetSize[] {
   const own = new Set(view.spots.filter((s) => madeBy(s, step, bodies)));
   const rounds = [...own].flatMap((spot): SheetSize[] => {
+    if (spot.what === 'rounding') return Math.abs(radiusOf(spot) - mm) < SAME_PLACE ? [{ kind: 'radius', view: id, of: [spot.spot] }] : []; // prettier-ignore
     if (spot.what !== 'round') return [];
     const { radius } = bodies[spot.at.body]!.facts.edges[spot.at.index]!;
     if (radius === null || (Math.abs(radius - mm) > SAME_PLACE && Math.abs(2 * radius - mm) > SAME_PLACE)) return [];
