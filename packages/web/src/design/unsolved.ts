@@ -101,7 +101,7 @@ export function useUnsolved({ kept, keep, done }: Around) {
   }
 
   /** Resolves when nothing waits. */
-  const settled = async (): Promise<void> => (await underWay) ?? undefined;
+  const settled = (): Promise<void> => underWay ?? Promise.resolve();
 
   return { make, front, waits, renew, finishHere, settled };
 }
