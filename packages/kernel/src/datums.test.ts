@@ -18,6 +18,43 @@ const lies = (datum: Datum | null) => {
 };
 const S = Math.SQRT1_2;
 
+describe('frames', () => {
+  const H = Math.sqrt(3) / 2;
+  test.each<[string, Partial<Step>, Vec3, Vec3, Vec3]>([
+    ['as the floor lies', { point: corner(40, 20, 10) }, [40, 20, 10], [1, 0, 0], [0, 0, 1]],
+    ['turned', { point: corner(40, 0, 10), turn: '30 deg' }, [40, 0, 10], [H, 0.5, 0], [0, 0, 1]],
+    ['looking back', { plane: { datum: 'floor' }, flipped: true }, [0, 0, 0], [1, 0, 0], [0, 0, -1]],
+    ['looking back, turned', { flipped: true, turn: '30 deg' }, [0, 0, 0], [H, -0.5, 0], [0, 0, -1]],
+    ['along an edge', { point: corner(40, 20, 0), plane: look([1, 0, 0]), x: 'along', direction: { edge: edgeNear(base, [40, 0, 5]) } }, [40, 20, 0], [0, 0, 1], [1, 0, 0]], // prettier-ignore
+    ['along what leans over the plane', { plane: { step: 'l' }, x: 'along', direction: { datum: 'z' } }, [0, 0, 0], [-0.5, 0, H], [H, 0, 0.5]], // prettier-ignore
+  ])('%s', async (_, step, origin, x, normal) => {
+    const leaning = { kind: 'datum_plane', name: 'Leaning', way: 'angled', line: { datum: 'y' }, plane: { datum: 'floor' }, angle: '60 deg' } as Step; // prettier-ignore
+    const all = { ...block(40, 20, 10), l: leaning, d: { kind: 'datum_frame', name: 'Frame', ...step } as Step };
+    const outcome = last(await evaluated(designOf(all)));
+    expect(outcome).toMatchObject({ status: 'ok', doubts: [] });
+    const found = frameOf(outcome.datum);
+    const close = (v: Vec3) => v.map((c) => expect.closeTo(c, 9) as unknown);
+    expect([found.origin, found.x, found.normal]).toEqual([close(origin), close(x), close(normal)]);
+    // Right-handed.
+    const [a, b, c] = [found.x, found.y, found.normal];
+    expect(a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0])).toBeCloseTo(1, 12); // prettier-ignore
+  });
+
+  test('one is sketched on from its origin, along its x', async () => {
+    const on = { kind: 'datum_frame', name: 'Frame', point: corner(40, 20, 10), turn: '90 deg' } as Step;
+    const drawn = { ...outline(rectangle(0, 0, 5, 3)), name: 'Marks', plane: { step: 'd' } };
+    const all = { ...block(40, 20, 10), d: on, t: drawn, m: { ...extruded('t', '4 mm'), name: 'Mark' } };
+    const body = (await evaluated(designOf(all))).bodies.find((b) => Math.abs(b.facts.volume - 60) < 1e-6)!;
+    expect(body.facts.box.min.map((c) => Math.round(c))).toEqual([37, 20, 10]);
+    expect(body.facts.box.max.map((c) => Math.round(c))).toEqual([40, 25, 14]);
+  });
+
+  test('a direction that stands square on its plane is refused in words', async () => {
+    const outcome = await set({ kind: 'datum_frame', x: 'along', direction: { datum: 'z' } });
+    expect(outcome).toMatchObject({ status: 'failed', message: expect.stringMatching(/stands square on the plane/) });
+  });
+});
+
 describe('planes', () => {
   test.each<[string, Partial<Step>, number[]]>([
     ['off a face', { way: 'offset', plane: look([0, 0, 1]), distance: '7 mm' }, [0, 0, 1, 17]],

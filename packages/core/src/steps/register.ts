@@ -4,6 +4,7 @@ import { borrow } from './borrow/borrow.ts';
 import { chamfer } from './chamfer/chamfer.ts';
 import { combine } from './combine/combine.ts';
 import { datumAxis } from './datum/axis.ts';
+import { datumFrame } from './datum/frame.ts';
 import { datumPlane } from './datum/plane.ts';
 import { datumPoint } from './datum/point.ts';
 import { deleteFaces } from './delete-faces/delete-faces.ts';
@@ -68,6 +69,7 @@ for (const kind of [
   replaceFace,
   datumAxis,
   datumPoint,
+  datumFrame,
   helix,
   importStep,
   borrow,

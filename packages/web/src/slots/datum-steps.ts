@@ -3,12 +3,12 @@ import { useDesign } from '../design/design-store.ts';
 import type { SlotProps } from './slot-props.ts';
 
 const KINDS = {
-  plane: 'datum_plane',
-  axis: 'datum_axis',
-  point: 'datum_point',
-  curve: 'helix',
-  sketch: 'sketch',
-} as const;
+  plane: ['datum_plane', 'datum_frame'],
+  axis: ['datum_axis'],
+  point: ['datum_point'],
+  curve: ['helix'],
+  sketch: ['sketch'],
+} as const satisfies Record<string, readonly string[]>;
 
 export function useDatumSteps(props: SlotProps) {
   const design = useDesign();
@@ -16,7 +16,7 @@ export function useDatumSteps(props: SlotProps) {
     const { stepOrder, steps } = design.design!.parts[props.part]!;
     return stepOrder
       .slice(0, stepOrder.indexOf(props.stepId))
-      .filter((id) => steps[id]?.kind === KINDS[of])
+      .filter((id) => (KINDS[of] as readonly string[]).includes(steps[id]!.kind))
       .map((id) => ({ id, name: steps[id]!.name }));
   };
 }
