@@ -27,6 +27,12 @@ describe('where an extrude ends', () => {
   const slant: Step = { kind: 'datum_plane', name: 'Slant', way: 'angled', line: { datum: 'y' }, plane: { datum: 'floor' }, angle: '-60 deg' }; // prettier-ignore
   test.each<[string, Partial<Step>, number, Record<string, Step>?]>([
     ['up to the next body', { way: 'to_next', result: 'join' }, BEFORE + PEG * 30],
+    ['up to the next body, less a gap', { way: 'to_next', result: 'join', gap: '4 mm' }, BEFORE + PEG * 26],
+    ['up to the next body and into it', { way: 'to_next', result: 'new_body', gap: '-2.5 mm' }, BEFORE + PEG * 32.5],
+    ['up to a body, less a gap', { way: 'to_body', until_body: [{ name: 'q' }], result: 'new_body', gap: '7 mm' }, BEFORE + PEG * 23], // prettier-ignore
+    ['up to a body and out beyond it', { way: 'to_body', until_body: [{ name: 'q' }], result: 'new_body', gap: '-4.5 mm' }, BEFORE + PEG * 34.5], // prettier-ignore
+    ['cut to before it comes out', { way: 'to_next', result: 'cut', reversed: true, gap: '3 mm' }, BEFORE + 40 * 30 * 3 - PEG * 7, { u2: extruded('r', '3 mm', { name: 'Cellar', start: '-20 mm' }) }], // prettier-ignore
+    ['cut on beyond where it comes out, into what lies there', { way: 'to_next', result: 'cut', reversed: true, gap: '-18 mm' }, BEFORE + 40 * 30 * 3 - PEG * 11, { u2: extruded('r', '3 mm', { name: 'Cellar', start: '-20 mm' }) }], // prettier-ignore
     ['through all that is above', { way: 'through_all', result: 'cut' }, BEFORE - PEG * 4],
     ['through all below', { way: 'through_all', result: 'cut', reversed: true }, BEFORE - PEG * 10],
     ['cut to where it comes out of the wall it begins in', { way: 'to_next', result: 'cut', reversed: true }, BEFORE + 40 * 30 * 3 - PEG * 10, { u2: extruded('r', '3 mm', { name: 'Cellar', start: '-20 mm' }) }], // prettier-ignore
@@ -74,6 +80,16 @@ describe('where an extrude ends', () => {
       /There is no material that way/,
     ],
     ['cut up to next from where nothing is', { way: 'to_next', result: 'cut' }, /does not start in a body all over/],
+    [
+      'a gap wider than the way',
+      { way: 'to_next', result: 'join', gap: '31 mm' },
+      /With this gap nothing is left of it/,
+    ],
+    [
+      'a gap and a taper',
+      { way: 'to_next', result: 'join', gap: '3 mm', taper: '2 deg' },
+      /take the gap or the taper away/,
+    ],
     [
       'through all where nothing is',
       { way: 'through_all', bodies: [{ name: 'e' }], result: 'cut' },

@@ -6,8 +6,9 @@ import { frameOf, type PlaneFound } from '../../slots/plane/plane.ts';
 import type { PlaceFound } from '../../slots/point/point.ts';
 import { ontoFrame, raised, toSpace } from '../../space/planes.ts';
 import type { Vec2 } from '../../sketch/regions/primitives.ts';
-import { dot, minus, type Frame } from '../../space/vector.ts';
-import type { Cutter, MadeSolid } from '../../solid/kernel.ts';
+import { shiftBy } from '../../space/transform.ts';
+import { dot, minus, opposite, type Frame, type Vec3 } from '../../space/vector.ts';
+import type { Cutter, MadeSolid, SolidHandle } from '../../solid/kernel.ts';
 import { reachOf, type Reach } from '../result/sweep.ts';
 import type { Fresh, Making } from '../step.ts';
 
@@ -40,7 +41,7 @@ export interface Ends {
 export interface Extent extends Reach {
   readonly cut:
     /** `within`: to where it comes out of them, having begun in them; else to where it meets them. */
-    | { readonly by: 'bodies'; readonly bodies: readonly Body[]; readonly within?: boolean }
+    | { readonly by: 'bodies'; readonly bodies: readonly Body[]; readonly within?: boolean; readonly gap: number; /** The way it goes. */ readonly way: Vec3 } // prettier-ignore
     | { readonly by: 'cutter'; readonly cutter: Cutter; readonly what: string }
     | null;
 }
@@ -62,7 +63,7 @@ export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly B
   if (way === 'to_point')
     return extentToPlane({ ...frame, origin: ends.until_point!.at }, ends.gap ?? 0, frame, at, start, targets);
   if (way === 'to_face') return extentToFace(ends, frame, start);
-  if (way === 'to_body') return extentToBody(ends.until_body!, frame, start, reversed);
+  if (way === 'to_body') return extentToBody(ends, frame, start);
   const [low, high] = heights(frame, targets);
   if (targets.length === 0 || low > high)
     throw new StepFailure('There is no body to go through or up to yet; give a distance.');
@@ -70,7 +71,7 @@ export function extentOf(ends: Ends, frame: Frame, at: Vec2, targets: readonly B
   const far = reversed ? low - BEYOND : high + BEYOND;
   if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
     throw new StepFailure('There is no material that way; turn it the other way, or give a distance.');
-  const cut = way === 'to_next' ? ({ by: 'bodies', bodies: targets, within: takesAway } as const) : null;
+  const cut = way === 'to_next' ? ({ by: 'bodies', bodies: targets, within: takesAway, ...gapOf(ends, frame) } as const) : null; // prettier-ignore
   return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut };
 }
 
@@ -98,13 +99,17 @@ function extentToFace({ until_face, gap = 0, reversed }: Ends, frame: Frame, sta
 }
 
 /** @throws StepFailure */
-function extentToBody(bodies: readonly Body[], frame: Frame, start: number, reversed: boolean): Extent {
+function extentToBody(ends: Ends, frame: Frame, start: number): Extent {
+  const { reversed } = ends;
+  const bodies = ends.until_body!;
   const [low, high] = heights(frame, bodies);
   const far = reversed ? low - BEYOND : high + BEYOND;
   if (reversed ? low > start - LEAST_WAY : high < start + LEAST_WAY)
     throw new StepFailure('The body does not lie that way; turn it the other way, or pick another.');
-  return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut: { by: 'bodies', bodies } };
+  return { from: Math.min(start, far), to: Math.max(start, far), swapped: reversed, cut: { by: 'bodies', bodies, ...gapOf(ends, frame) } }; // prettier-ignore
 }
+
+const gapOf = ({ gap = 0, reversed }: Ends, { normal }: Frame) => ({ gap, way: reversed ? opposite(normal) : normal });
 
 function extentToPlane(
   plane: Frame,
@@ -145,6 +150,8 @@ const FAR = 20;
 function notCutOff(cut: NonNullable<Extent['cut']>): string {
   if (cut.by === 'cutter')
     return `${cut.what} does not close it off all over, or cuts across where it starts; start elsewhere, or pick another.`;
+  if (cut.gap !== 0)
+    return 'With this gap nothing is left of it, or nothing stops it; give a smaller gap, turn it the other way, or give a distance.';
   return cut.within
     ? 'It does not start in a body all over, so no face is the next to come out of; turn it the other way, start it on a face, or give a distance.'
     : 'It starts inside a body, meets none that way, or gets past it; turn it the other way, or give a distance.';
@@ -161,19 +168,34 @@ export function cutOff(fresh: Fresh, { cut }: Extent, context: Making): Fresh {
       return mine.length > 0 ? [...new Set(mine)] : [nameOf(context.stepId, 'end', fresh.name.parents)];
     });
   let pieces: MadeSolid[] = [];
+  const others: SolidHandle[] = [];
   try {
     pieces =
       cut.by === 'cutter'
         ? kernel.split([fresh.solid], cut.cutter)
         : kernel.combine(cut.within ? 'common' : 'cut', [fresh.solid], cut.bodies.map((b) => b.solid)); // prettier-ignore
-    const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
-    if (near.length !== 1 || reachesEnd(near[0]!)) throw new StepFailure(notCutOff(cut));
-    const [kept] = near;
+    let kept = nearest();
+    if (cut.by === 'bodies' && cut.gap !== 0) {
+      // What is left of it beyond there, moved along its way by the gap, is where it must not be.
+      const beyond = kernel.combine('cut', [fresh.solid], [kept.solid]).map((made) => made.solid);
+      others.push(...beyond, ...pieces.map((p) => p.solid));
+      const to = shiftBy(cut.way.map((w) => -w * cut.gap) as unknown as Vec3);
+      const moved = beyond.map((solid) => kernel.placed(solid, to).solid);
+      others.push(...moved);
+      pieces = kernel.combine('cut', [fresh.solid], moved);
+      kept = nearest();
+    }
     pieces = pieces.filter((p) => p !== kept);
-    return { ...fresh, ...kept!, faceNames: names(kept!) };
+    return { ...fresh, ...kept, faceNames: names(kept) };
   } finally {
-    for (const { solid } of pieces) kernel.free(solid);
-    kernel.free(fresh.solid);
+    for (const solid of [...pieces.map((p) => p.solid), ...others, fresh.solid]) kernel.free(solid);
+  }
+
+  /** The piece that holds its start. @throws StepFailure */
+  function nearest(): MadeSolid {
+    const near = pieces.filter((p) => names(p).some((own) => own.some((n) => n.role === 'start')));
+    if (near.length !== 1 || reachesEnd(near[0]!)) throw new StepFailure(notCutOff(cut!));
+    return near[0]!;
   }
 
   /** Does it get past what should stop it, to where the tool itself ends? */

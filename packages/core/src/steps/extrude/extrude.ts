@@ -24,6 +24,8 @@ const FIRST_DISTANCE_MM = 10;
 
 const by = (...ways: Way[]) => holds('way', ...ways);
 const measured = by('one_way', 'both_ways', 'symmetric');
+/** Something that is there stops it. */
+const stopped = by('to_next', 'to_plane', 'to_point', 'to_face', 'to_body');
 
 export const extrude = declareTools({
   kind: 'extrude',
@@ -36,7 +38,7 @@ export const extrude = declareTools({
     ...wallSlots,
     way: {
       of: choice<Way>(WAYS),
-      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met; where it cuts, to where it comes out of the body it begins in. to_plane, to_point, to_face: up to until, until_point or until_face, less gap. to_body: up to until_body.',
+      says: 'one_way: by distance. both_ways: distance forward, back_distance backward. symmetric: distance in all, half each way. through_all, through_both: past all it acts on. to_next: up to the first face met; where it cuts, to where it comes out of the body it begins in. to_plane, to_point, to_face, to_body: up to until, until_point, until_face or until_body. To what stops it less gap.',
     },
     distance: { of: expression('length'), when: measured, otherwise: () => `${FIRST_DISTANCE_MM} mm` },
     back_distance: {
@@ -56,9 +58,9 @@ export const extrude = declareTools({
     until_body: { of: bodies(), when: by('to_body'), otherwise: () => 'all' as const },
     gap: {
       of: expression('length'),
-      when: by('to_plane', 'to_point', 'to_face'),
+      when: stopped,
       otherwise: () => '0 mm',
-      says: 'By how much it stops before.',
+      says: 'By how much it stops before, below 0 how much farther it goes: of a face square to that, else along its way.',
     },
     reversed: {
       of: flag('forward', 'reversed'),
@@ -99,7 +101,7 @@ export const extrude = declareTools({
     ...(by('to_point')(step) ? [{ slot: 'until_point' }] : []),
     ...(by('to_face')(step) ? [{ slot: 'until_face' }] : []),
     ...(by('to_body')(step) ? [{ slot: 'until_body' }] : []),
-    ...(by('to_plane', 'to_point', 'to_face')(step) ? ['less', { slot: 'gap' }] : []),
+    ...(stopped(step) ? ['less', { slot: 'gap' }] : []),
     ...(by('symmetric', 'through_both', 'to_plane', 'to_point')(step) ? [] : [{ slot: 'reversed' }]),
     ...(isSet(step.start) ? ['starting', { slot: 'start' }, 'off'] : []),
     ...(isSet(step.taper) ? ['tapering by', { slot: 'taper' }] : []),
@@ -119,6 +121,8 @@ export const extrude = declareTools({
     if (Math.abs(taper) > MOST_TAPER) throw new StepFailure('A taper leans by less than 80°; give a smaller angle.');
     if (taper !== 0 && extent.from < start && extent.to > start)
       throw new StepFailure('A taper starts at the profile and goes one way only; extrude it one way.');
+    if (taper !== 0 && extent.cut?.by === 'bodies' && extent.cut.gap !== 0)
+      throw new StepFailure('A tapered extrude ends where it meets something; take the gap or the taper away.');
     const about = raised(profile.frame, start);
     return sweep(context.stepId, areas, extent.swapped, (area) =>
       context.kernel.extrude(profile.frame, area.loops, extent.from, extent.to),
