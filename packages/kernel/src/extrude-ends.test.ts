@@ -47,6 +47,9 @@ describe('where an extrude ends', () => {
       { a: slant },
     ],
     ['what is common', { distance: '50 mm', result: 'common', bodies: [{ name: 'q' }] }, 40 * 30 * 10 + PEG * 4],
+    ['starting at a plane', { start_at: { step: 'a' }, distance: '5 mm', result: 'join', bodies: [{ name: 'q' }], reversed: true }, BEFORE + PEG * 5, { a: { kind: 'datum_plane', name: 'Begin', way: 'offset', plane: { datum: 'floor' }, distance: '40 mm' } }], // prettier-ignore
+    ['starting off a face that looks the other way', { start_at: { face: faceLooking(base, [0, 0, -1]) }, start: '-3 mm', distance: '5 mm', reversed: true, result: 'new_body' }, BEFORE + PEG * 5], // prettier-ignore
+    ['starting at a face, up to the next', { start_at: { face: faceLooking(base, [0, 0, -1]) }, start: '15 mm', way: 'to_next', result: 'new_body' }, BEFORE + PEG * 25], // prettier-ignore
     ['starting off the profile', { start: '2 mm', distance: '5 mm' }, BEFORE + PEG * 5],
     [
       'down from an offset',
@@ -85,6 +88,7 @@ describe('where an extrude ends', () => {
       { way: 'to_next', result: 'join', gap: '31 mm' },
       /With this gap nothing is left of it/,
     ],
+    ['a start at a slant', { start_at: { face: faceLooking(base, [1, 0, 0]) } }, /lies at a slant to what is drawn/],
     [
       'a gap and a taper',
       { way: 'to_next', result: 'join', gap: '3 mm', taper: '2 deg' },

@@ -6,11 +6,12 @@ import { expression } from '../../slots/expression/expression.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { faces } from '../../slots/faces/faces.ts';
 import { flag } from '../../slots/flag/flag.ts';
-import { plane } from '../../slots/plane/plane.ts';
+import { frameOf, plane } from '../../slots/plane/plane.ts';
 import { point } from '../../slots/point/point.ts';
 import { regions } from '../../slots/regions/regions.ts';
 import type { StepData } from '../../slots/slot.ts';
 import { raised } from '../../space/planes.ts';
+import { dot, minus, type Frame } from '../../space/vector.ts';
 import { chainPicked, liesOnBody, profilePicked, sketchPicked } from '../begin.ts';
 import { declareTools, resultSentence, resultSlots } from '../result/result.ts';
 import { sweep } from '../result/sweep.ts';
@@ -67,10 +68,15 @@ export const extrude = declareTools({
       otherwise: () => false,
       says: 'true: forward is against the plane’s normal.',
     },
+    start_at: {
+      of: plane(),
+      when: (step: StepData) => isSet(step.start_at),
+      says: 'A flat face or plane, parallel to the profile, at which it starts instead.',
+    },
     start: {
       of: expression('length'),
       when: (step: StepData) => isSet(step.start),
-      says: 'How far off the profile it starts, along the normal.',
+      says: 'How far off the profile, or off start_at, it starts, along the normal.',
     },
     taper: {
       of: expression('angle'),
@@ -103,19 +109,24 @@ export const extrude = declareTools({
     ...(by('to_body')(step) ? [{ slot: 'until_body' }] : []),
     ...(stopped(step) ? ['less', { slot: 'gap' }] : []),
     ...(by('symmetric', 'through_both', 'to_plane', 'to_point')(step) ? [] : [{ slot: 'reversed' }]),
+    ...(isSet(step.start_at) ? ['starting at', { slot: 'start_at' }] : []),
     ...(isSet(step.start) ? ['starting', { slot: 'start' }, 'off'] : []),
     ...(isSet(step.taper) ? ['tapering by', { slot: 'taper' }] : []),
     ...resultSentence(step),
   ],
   extras: (step) => [
+    ...(isSet(step.start_at)
+      ? []
+      : [{ label: 'start at a face or plane', slot: 'start_at', stored: { datum: 'floor' } }]),
     ...(isSet(step.start) ? [] : [{ label: 'start off the profile', slot: 'start', stored: '5 mm' }]),
     ...(isSet(step.taper) ? [] : [{ label: 'taper', slot: 'taper', stored: '3 deg' }]),
   ],
   tools(inputs, context) {
-    const { profile, start = 0, taper = 0 } = inputs;
+    const { profile, taper = 0 } = inputs;
+    const start = (inputs.start ?? 0) + (inputs.start_at ? heightOf(frameOf(inputs.start_at), profile.frame) : 0);
     const targets = inputs.bodies ?? context.bodies;
     const areas = areasWithWall(profile, inputs.wall, inputs.wall_side);
-    const extent = extentOf(inputs, profile.frame, areas[0]!.at, targets, inputs.result === 'cut');
+    const extent = extentOf({ ...inputs, start }, profile.frame, areas[0]!.at, targets, inputs.result === 'cut');
     if (extent.to - extent.from < LEAST_THICKNESS)
       throw new StepFailure('An extrude of zero makes nothing; give it a distance.');
     if (Math.abs(taper) > MOST_TAPER) throw new StepFailure('A taper leans by less than 80°; give a smaller angle.');
@@ -131,3 +142,12 @@ export const extrude = declareTools({
 });
 
 const isSet = (stored: unknown) => stored !== undefined;
+
+/** Of a plane over the profile. @throws StepFailure where it is not parallel to that */
+function heightOf(plane: Frame, profile: Frame): number {
+  if (Math.abs(dot(plane.normal, profile.normal)) < 1 - PARALLEL)
+    throw new StepFailure('The face or plane it starts at lies at a slant to what is drawn; pick a parallel one.');
+  return dot(minus(plane.origin, profile.origin), profile.normal);
+}
+/** Less than this off, the cosine of an angle is that of none. */
+const PARALLEL = 1e-9;
