@@ -37,6 +37,32 @@ describe('the material a hole takes', () => {
   });
 });
 
+describe('a hole through the first wall alone', () => {
+  // Hollow from front to rear between z = 4 and z = 9: walls of 4 mm below and 3 mm above.
+  const channel = { ...block(60, 40, 12), v: outline(rectangle(5, 4, 50, 5), { plane: { datum: 'wall' }, name: 'Hollow' }), w: { kind: 'extrude', name: 'Hollowed', profile: { sketch: 'v', regions: 'all' }, way: 'through_both', result: 'cut' } as Step }; // prettier-ignore
+  const hole = (more: Partial<Step>): Step => ({ kind: 'hole', name: 'Holes', places: [{ all_of: 'm' }], size: 'own', diameter: '5 mm', to_next: true, ...more }) as Step; // prettier-ignore
+  test.each<[string, Record<string, Step>, Partial<Step>, number]>([
+    ['of a channel', channel, {}, disc(5) * 3],
+    ['of a channel, all it meets', channel, { to_next: false }, disc(5) * 7],
+    ['counterbored', channel, { form: 'counterbored', head_diameter: '9 mm', head_depth: '1 mm' }, disc(9) + disc(5) * 2],
+    ['over another body', { ...block(60, 40, 12), c: outline(rectangle(0, 0, 60, 40), { name: 'Lower' }), d: { kind: 'extrude', name: 'Cellar', profile: { sketch: 'c', regions: 'all' }, way: 'one_way', distance: '3 mm', start: '-20 mm', result: 'new_body' } as Step }, {}, disc(5) * 12],
+  ])('%s', async (_, steps, more, each) => {
+    const total = (bodies: readonly { facts: { volume: number } }[]) => bodies.reduce((sum, b) => sum + b.facts.volume, 0);
+    const before = await evaluated(designOf(steps));
+    const plane = { face: faceLooking(before.bodies[0]!, [0, 0, 1]) };
+    const outcome = await evaluated(designOf({ ...steps, m: { ...marks, plane } as Step, h: hole(more) }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: null, doubts: [] });
+    expect(outcome.bodies.every((b) => b.facts.valid)).toBe(true);
+    expect((total(before.bodies) - total(outcome.bodies)) / each).toBeCloseTo(3, 7);
+  }); // prettier-ignore
+
+  test('a place off the face is counted', async () => {
+    const off = { ...marks, points: { a: [10, 10], b: [300, 10] } } as Step;
+    const outcome = await evaluated(designOf({ ...block(60, 40, 12), m: off, h: hole({}) }));
+    expect(last(outcome)).toMatchObject({ status: 'ok', message: '1 of 2 holes met no material.' });
+  });
+});
+
 describe('places', () => {
   test('circles where no point stands alone, the centre of a face, the centre of a round edge', async () => {
     const circle = {

@@ -1,5 +1,6 @@
 /** Holes drilled at places: plain, counterbored, countersunk or for a thread. */
 import { StepFailure, type Body } from '../../names/body.ts';
+import { nameOf } from '../../names/name.ts';
 import { bodies } from '../../slots/bodies/bodies.ts';
 import { choice } from '../../slots/choice/choice.ts';
 import { expression } from '../../slots/expression/expression.ts';
@@ -57,6 +58,12 @@ const slots = {
     otherwise: () => '90 deg',
   },
   through: { of: flag('to a depth of', 'through all'), otherwise: () => true },
+  to_next: {
+    of: flag('it meets', 'of the first wall alone'),
+    when: (step: StepData) => step.through !== false,
+    otherwise: () => false,
+    says: 'true: the hole ends where it comes out of what it meets first.',
+  },
   depth: {
     of: expression('length'),
     when: (step: StepData) => step.through === false,
@@ -109,7 +116,7 @@ export const hole = declareStep({
       : []),
     'going',
     { slot: 'through' },
-    ...(step.through === false ? [{ slot: 'depth' }, { slot: 'pointed' }] : []),
+    ...(step.through === false ? [{ slot: 'depth' }, { slot: 'pointed' }] : [{ slot: 'to_next' }]),
     { slot: 'flipped' },
     'in',
     { slot: 'bodies' },
@@ -131,7 +138,25 @@ function drill(inputs: HoleInputs, context: Making): readonly Fresh[] {
   // Deep enough to leave every body acted on.
   const reach = Math.max(...holes.map(({ place, way }) => reachOf(targets, place.at, way)));
   const profile = profileOf({ ...inputs, depth: inputs.through ? null : inputs.depth! }, reach);
-  return holes.map(({ place, way }) => turnedHole(profile, place, way, context));
+  return holes.map(({ place, way }) => {
+    const whole = turnedHole(profile, place, way, context);
+    return inputs.through && inputs.to_next ? withinFirst(whole, targets, place.at, way, context) : whole;
+  });
+}
+
+/** What the hole takes of the first wall it meets; as it is where it meets none. What is given is let go of, or given back. */
+function withinFirst(whole: Fresh, targets: readonly Body[], at: Vec3, way: Vec3, { kernel, stepId }: Making): Fresh {
+  const pieces = kernel.combine('common', [whole.solid], targets.map((b) => b.solid)); // prettier-ignore
+  const far = pieces.map(({ solid }) => dot(minus(kernel.bulk(solid).center, at), way));
+  const first = pieces[far.indexOf(Math.min(...far))];
+  if (!first) return whole;
+  for (const { solid } of [whole, ...pieces.filter((p) => p !== first)]) kernel.free(solid);
+  const faceNames = first.faces.map((parents) => {
+    const own = parents.flatMap((p) => (p.argument === 0 ? whole.faceNames[p.index]! : []));
+    // Where it is bounded by what it drills, nothing of that is left.
+    return own.length > 0 ? [...new Set(own)] : [nameOf(stepId, 'end', whole.name.parents)];
+  });
+  return { ...whole, ...first, faceNames };
 }
 
 /** @throws StepFailure where the place does not tell which way is in */
