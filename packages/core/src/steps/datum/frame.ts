@@ -51,7 +51,7 @@ export const datumFrame = declareStep({
     'looking as',
     { slot: 'plane' },
     { slot: 'flipped' },
-    ', its x',
+    'with its x',
     { slot: 'x' },
     ...(isAlong(step) ? [{ slot: 'direction' }] : []),
     'turned by',
