@@ -40,3 +40,29 @@ test('lettering wound round a drum', { tag: '@long' }, async ({ workplace: w, ha
   await hands.turn('Emboss 1', 'raised', 'sunk in');
   await expect(w.caption()).toContainText('36 × 36 × 30 mm');
 });
+
+test('a frame set up at a corner: the part is weighed in its axes, and drawn on from its origin', async ({
+  page,
+  workplace: w,
+  hands,
+}) => {
+  await w.newPlate('Weighed');
+  await hands.look('upper right front');
+  await w.pick([30, -20, 10]);
+  await w.choose('Datum frame');
+  await hands.number('Frame 1', 'turn', '90 deg');
+  await w.keep('Frame 1');
+  await page.keyboard.press('Escape');
+  await w.stage().getByRole('button', { name: 'Frame 1' }).click();
+  await w.choose('Weigh');
+  const weight = page.getByRole('region', { name: 'Weight' });
+  // The middle of the plate lies 30 mm to its left and 20 mm behind the corner, 5 mm under it.
+  await expect(weight.getByRole('row', { name: 'Centre from Frame 1' })).toContainText('20, 30, -5');
+  await weight.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('k');
+  await w.viewSettled();
+  await hands.circle([0, 0], '6');
+  await page.keyboard.press('x');
+  await w.keep('Extrude 2');
+  await expect(w.caption()).toContainText('63 × 43 × 20 mm');
+});

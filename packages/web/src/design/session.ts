@@ -1,5 +1,5 @@
 /** What the designer is doing now: which part, which step, what is picked. None of it is saved. */
-import type { FaceRef, Picked, Vec3 } from '@helb/core';
+import type { FaceRef, Picked, Pose, Vec3 } from '@helb/core';
 import type { Drawing } from '../stage/body-objects.ts';
 import type { SectionPlane } from '../stage/section.ts';
 import { useModes } from '../modes/mode-stack.ts';
@@ -93,10 +93,10 @@ export const useSession = defineStore('session', () => {
   /** Sketches that are shown though steps have used them. */
   const shownSketches = shallowRef<ReadonlySet<string>>(new Set());
 
-  /** What the part, or one body of it, weighs is shown; its centre from a picked place, or from the origin. */
+  /** What the part, or one body of it, weighs is shown; its centre from a picked place, in the axes of a picked frame, or from the origin. */
   const weighing = shallowRef<{
     readonly body: string | null;
-    readonly from: { readonly at: Vec3; readonly label: string } | null;
+    readonly from: { readonly pose: Pose; readonly label: string } | null;
   } | null>(null);
 
   /** The outline of this flat face is being written to a file. */

@@ -54,8 +54,7 @@ const rows = computed<WeightRow[] | null>(() => {
   const { units } = d;
   const { weight, exact } = found.value;
   const per = displayFactor('length', units);
-  const picked = session.weighing!.from;
-  const from = picked && { pose: { ...HERE, at: picked.at }, label: picked.label };
+  const { from } = session.weighing!;
   const area = own.value.reduce((sum, b) => sum + b.faces.reduce((all, f) => all + f.area, 0), 0);
   const lines = [
     { label: `Volume, ${units.length}³`, text: shownNumber(weight.volume / per ** 3, units) },

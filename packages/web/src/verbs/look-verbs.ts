@@ -1,14 +1,16 @@
 /** What can be done with what is picked that changes no shape: to look, to weigh, to write out, to take it elsewhere. */
-import { bodyToPart, namedBody, newId, refOfBody, type BodyView, type Vec3 } from '@helb/core';
+import { bodyToPart, HERE, namedBody, newId, poseOfFrame, refOfBody, type BodyView, type Vec3 } from '@helb/core';
 import type { ComputedRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import type { Verb } from './verbs.ts';
 
 /** @param bodiesHere those there are where one stands in the recipe */
 export function useLookVerbs(bodiesHere: ComputedRef<readonly BodyView[]>) {
   const design = useDesign();
   const session = useSession();
+  const evaluation = useEvaluation();
   type Picks = typeof session.picks;
 
   const lookVerbs = (picks: Picks): Verb[] =>
@@ -46,10 +48,19 @@ export function useLookVerbs(bodiesHere: ComputedRef<readonly BodyView[]>) {
     ];
   }
 
-  /** Of the part, its centre from a picked corner; or of the body of a picked face. */
+  /** From a corner, or in the axes of a frame or plane that the recipe sets up. */
+  function fromPicked(pick: Picks[number]) {
+    if (pick.kind === 'vertex') return { pose: { ...HERE, at: pick.at }, label: 'the corner' };
+    if (pick.kind !== 'step' || pick.is !== 'plane' || !session.activePart) return null;
+    const set = evaluation.parts.get(session.activePart)?.steps.find((s) => s.id === pick.step)?.datum;
+    const name = design.design?.parts[session.activePart]?.steps[pick.step]?.name ?? 'the frame';
+    return set?.kind === 'plane' ? { pose: poseOfFrame(set.frame), label: name } : null;
+  }
+
+  /** Of the part, its centre from a picked corner or frame; or of the body of a picked face. */
   function weighVerb([pick, ...more]: Picks): Verb[] {
     if (bodiesHere.value.length === 0 || more.length > 0) return [];
-    const from = pick?.kind === 'vertex' ? { at: pick.at, label: 'the corner' } : null;
+    const from = pick ? fromPicked(pick) : null;
     const body = pick && 'body' in pick ? pick.body : null;
     if (pick && !from && body === null) return [];
     return [{ id: 'weigh', label: 'Weigh', run: () => (session.weighing = { body, from }) }];
