@@ -1,7 +1,7 @@
 /** Sketches that take too long to solve where one is: left as they are there, and solved by another. */
 import type { SketchGeometry } from './schema.ts';
 
-/** Sketches of more constraints are left as they are now; and whether any was. */
+/** While `leavingUnsolved` runs: how many constraints a sketch may have to be solved, and whether one had more. */
 let most = Infinity;
 let left = false;
 

@@ -16,7 +16,7 @@ export function useDatumSteps(props: SlotProps) {
     const { stepOrder, steps } = design.design!.parts[props.part]!;
     return stepOrder
       .slice(0, stepOrder.indexOf(props.stepId))
-      .filter((id) => (KINDS[of] as readonly string[]).includes(steps[id]!.kind))
+      .filter((id) => (KINDS[of] as readonly string[]).includes(steps[id]?.kind ?? ''))
       .map((id) => ({ id, name: steps[id]!.name }));
   };
 }

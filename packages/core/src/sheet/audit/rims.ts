@@ -25,13 +25,18 @@ export function rimAt(shape: Shape, body: number, edge: number): Rim | null {
   if (!axis) return null;
   const at = dot(turned.origin, axis.direction);
   const flat = own.find((o) => o.is?.is === 'plane');
-  const moved = flat ? shape.motion(body, flat.face, turned.origin) : null;
-  const sign = moved ? dot(moved.along, axis.direction) : 0;
-  const level = moved && Math.abs(Math.abs(sign) - 1) < 1e-9 ? moved.row.map((x) => x * Math.sign(sign)) : null;
+  const level = flat ? levelOf(shape, body, flat.face, turned.origin, axis) : null;
   const [cone, other] = cones;
   const along = level ?? (cone ? meeting(shape, cone, round ?? other ?? null, at) : torus && round ? seamOf(shape, body, torus) : null); // prettier-ignore
   const radius = round ? shape.only(round.unknown) : torus ? rimOf(shape, torus) : cone && along ? wider(shape, cone, at, along) : null; // prettier-ignore
   return { axis, along, radius, at: turned.origin };
+}
+
+/** How a flat face moves along an axis at a place; null where it is not square to that. */
+function levelOf(shape: Shape, body: number, face: number, at: Vec3, axis: AxisFreedom): Float64Array | null {
+  const moved = shape.motion(body, face, at);
+  const sign = moved ? dot(moved.along, axis.direction) : 0;
+  return moved && Math.abs(Math.abs(sign) - 1) < 1e-9 ? moved.row.map((x) => x * Math.sign(sign)) : null;
 }
 
 /** The rim of a rounding is as much wider or narrower than its cylinder as its radius says, */
@@ -44,11 +49,8 @@ function rimOf(shape: Shape, { of, round, unknown }: TorusFreedom): Float64Array
 /** and its cylinder begins as far from the flat face. */
 function seamOf(shape: Shape, body: number, { of, axis, unknown }: TorusFreedom): Float64Array | null {
   const { edges, faces } = shape.bodies[body]!.facts;
-  const moved = shape.motion(body, of.flat, edges[of.rim]!.axis!.origin);
-  const sign = moved ? dot(moved.along, axis.direction) : 0;
-  if (!moved || Math.abs(Math.abs(sign) - 1) > 1e-9) return null;
-  const row = moved.row.map((x) => x * Math.sign(sign));
-  row[unknown] = Math.sign(of.along * dot(faces[of.wall]!.axis!.direction, axis.direction));
+  const row = levelOf(shape, body, of.flat, edges[of.rim]!.axis!.origin, axis);
+  if (row) row[unknown] = Math.sign(of.along * dot(faces[of.wall]!.axis!.direction, axis.direction));
   return row;
 }
 
