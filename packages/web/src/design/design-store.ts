@@ -196,7 +196,7 @@ export const useDesign = defineStore('design', () => {
   }
 
   /** Take over what follows from an edit made already, here or in the project; undo passes it by. */
-  const follow = (command: Edit): string | null => (mayEdit.value ? make(command, 'follow') : null);
+  const follow = (command: Edit): string | null => (mayEdit.value ? make(command, 'follow', () => undefined) : null);
 
   function make(command: Edit, kind: 'edit' | 'follow', refused: Refused = notKept): string | null {
     const refusal = unsolved.make(command, kind, refused);
