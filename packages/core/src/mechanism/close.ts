@@ -18,7 +18,10 @@ export interface Closing {
 }
 
 /** Which rows say all, kept for a mechanism and chosen anew where they do not. */
-const chosenRows = new WeakMap<Mechanism, readonly number[]>();
+const chosenRows = new WeakMap<Mechanism, ReadonlySet<number>>();
+
+/** Which of its rows say all that all of them say, as far as was seen. */
+export const rowsThatSayAll = (mechanism: Mechanism): ReadonlySet<number> | undefined => chosenRows.get(mechanism);
 
 /**
  * @param most Newton steps
@@ -32,22 +35,25 @@ export function close(
   let now = placed(mechanism, from);
   let anew = false;
   for (let round = 0; ; round++) {
-    const own = closureRows(mechanism, now);
+    let kept: ReadonlySet<number> | undefined = anew ? undefined : chosenRows.get(mechanism);
+    let own = closureRows(mechanism, now, kept);
     const count = own.off.length;
+    const worst = own.worst;
     further?.(now, own);
     const off = own.worst;
     if (off <= CLOSED || round >= most || !Number.isFinite(off))
       return { placed: off <= CLOSED ? counted(mechanism, now) : now, off, closed: off <= CLOSED && isClosed(mechanism, now) }; // prettier-ignore
-    let kept = chosenRows.get(mechanism);
-    const worstOf = (rows: readonly number[]) => Math.max(0, ...rows.map((i) => Math.abs(own.off[i]!)));
     // Where those chosen hold and others do not, they say all no more.
-    if (!kept || (!anew && worstOf(kept) <= CLOSED && worstOf([...Array(count).keys()]) > CLOSED)) {
+    const holds = (rows: ReadonlySet<number>) => [...rows].every((i) => Math.abs(own.off[i]!) <= CLOSED);
+    if (!anew && (!kept || (worst > CLOSED && holds(kept)))) {
       anew = kept !== undefined;
-      kept = independentRows(own.by.slice(0, count)).rows;
+      own = closureRows(mechanism, now);
+      kept = new Set(independentRows(own.by).rows);
       chosenRows.set(mechanism, kept);
+      further?.(now, own);
     }
     // Once they were chosen anew all are used, as a contradiction is shared out among all.
-    const used = anew ? own : own.only([...kept, ...own.off.keys()].filter((i, at) => at < kept.length || i >= count));
+    const used = anew || !kept ? own : own.only(kept, count);
     const step = leastStep(
       used.by,
       used.off.map((r) => -r),

@@ -5,7 +5,7 @@
  */
 import type { Vec3 } from '../space/vector.ts';
 import { dot, minus } from '../space/vector.ts';
-import { close, inUnits, limited } from './close.ts';
+import { close, inUnits, limited, rowsThatSayAll } from './close.ts';
 import { leastStep } from './least.ts';
 import { stopRows, stopsAt, withStops, type Stop } from './limits.ts';
 import type { Mechanism } from './mechanism.ts';
@@ -97,7 +97,9 @@ function pull(
   const { units } = mechanism;
   const rows: Float64Array[] = [];
   const rhs: number[] = [];
-  const closure = closureRows(mechanism, now);
+  const said = rowsThatSayAll(mechanism);
+  const all = closureRows(mechanism, now, said);
+  const closure = said ? all.only(said, all.off.length) : all;
   const firm: [number, Float64Array][] = closure.by.map((by, i) => [closure.off[i]!, by]);
   firm.push(...stopRows(mechanism, now, stops));
   for (const [off, by] of firm) {

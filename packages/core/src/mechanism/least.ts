@@ -17,16 +17,18 @@ export function leastStep(
 function byRows(rows: readonly Float64Array[], rhs: ArrayLike<number>, width: number, damping: number): Float64Array {
   const m = rows.length;
   const gram = new Float64Array(m * m);
+  const filled = rows.map(filledOf);
   for (let i = 0; i < m; i++)
-    for (let j = 0; j <= i; j++) gram[i * m + j] = gram[j * m + i] = product(rows[i]!, rows[j]!);
+    for (let j = 0; j <= i; j++) {
+      const [fewer, more] = filled[i]!.length < filled[j]!.length ? [i, j] : [j, i];
+      const [one, other] = [rows[fewer]!, rows[more]!];
+      let sum = 0;
+      for (const k of filled[fewer]!) sum += one[k]! * other[k]!;
+      gram[i * m + j] = sum;
+    }
   const factors = solveDamped(gram, Float64Array.from(rhs), m, damping);
   const x = new Float64Array(width);
-  for (let i = 0; i < m; i++) {
-    const f = factors[i]!;
-    if (f === 0) continue;
-    const row = rows[i]!;
-    for (let k = 0; k < width; k++) x[k]! += f * row[k]!;
-  }
+  for (let i = 0; i < m; i++) for (const k of filled[i]!) x[k]! += factors[i]! * rows[i]![k]!;
   return x;
 }
 
@@ -39,15 +41,24 @@ function byColumns(
   const normal = new Float64Array(width * width);
   const right = new Float64Array(width);
   for (const [i, row] of rows.entries()) {
-    for (let j = 0; j < width; j++) {
+    const filled = filledOf(row);
+    for (const j of filled) {
       const f = row[j]!;
-      if (f === 0) continue;
       right[j]! += f * rhs[i]!;
-      for (let k = 0; k <= j; k++) normal[j * width + k]! += f * row[k]!;
+      for (const k of filled) {
+        if (k > j) break;
+        normal[j * width + k]! += f * row[k]!;
+      }
     }
   }
-  for (let j = 0; j < width; j++) for (let k = 0; k < j; k++) normal[k * width + j] = normal[j * width + k]!;
   return solveDamped(normal, right, width, damping);
+}
+
+/** Where a row is not nought: loops touch few of all coordinates. */
+function filledOf(row: Float64Array): number[] {
+  const filled: number[] = [];
+  for (let k = 0; k < row.length; k++) if (row[k] !== 0) filled.push(k);
+  return filled;
 }
 
 function product(a: Float64Array, b: Float64Array): number {
@@ -59,33 +70,39 @@ function product(a: Float64Array, b: Float64Array): number {
 /** Least damping, of the largest diagonal: below it redundant rows turn into noise. */
 export const LEAST_DAMPING = 1e-11;
 
-/** (A + λ)⁻¹ b of a symmetric matrix by Cholesky; both are used up. */
+/**
+ * (A + λ)⁻¹ b of a symmetric matrix by Cholesky, of which the lower half is read; both are used up. Noughts at the
+ * beginnings of rows stay, and are passed over.
+ */
 function solveDamped(a: Float64Array, b: Float64Array, n: number, damping: number): Float64Array {
   let largest = 0;
   for (let i = 0; i < n; i++) largest = Math.max(largest, a[i * n + i]!);
   if (largest === 0) return new Float64Array(n);
   const added = Math.max(damping, LEAST_DAMPING * largest);
-  for (let i = 0; i < n; i++) a[i * n + i]! += added;
-  for (let j = 0; j < n; j++) {
-    let d = a[j * n + j]!;
-    for (let k = 0; k < j; k++) d -= a[j * n + k]! ** 2;
-    const root = Math.sqrt(Math.max(d, added * 1e-3));
-    a[j * n + j] = root;
-    for (let i = j + 1; i < n; i++) {
-      let s = a[i * n + j]!;
-      for (let k = 0; k < j; k++) s -= a[i * n + k]! * a[j * n + k]!;
-      a[i * n + j] = s / root;
+  const first = new Int32Array(n);
+  for (let i = 0; i < n; i++) {
+    a[i * n + i]! += added;
+    let k = 0;
+    while (a[i * n + k] === 0) k++;
+    first[i] = k;
+  }
+  for (let i = 0; i < n; i++) {
+    const row = i * n;
+    for (let j = first[i]!; j <= i; j++) {
+      const other = j * n;
+      let s = a[row + j]!;
+      for (let k = Math.max(first[i]!, first[j]!); k < j; k++) s -= a[row + k]! * a[other + k]!;
+      a[row + j] = j < i ? s / a[other + j]! : Math.sqrt(Math.max(s, added * 1e-3));
     }
   }
   for (let i = 0; i < n; i++) {
     let s = b[i]!;
-    for (let k = 0; k < i; k++) s -= a[i * n + k]! * b[k]!;
+    for (let k = first[i]!; k < i; k++) s -= a[i * n + k]! * b[k]!;
     b[i] = s / a[i * n + i]!;
   }
   for (let i = n - 1; i >= 0; i--) {
-    let s = b[i]!;
-    for (let k = i + 1; k < n; k++) s -= a[k * n + i]! * b[k]!;
-    b[i] = s / a[i * n + i]!;
+    const x = (b[i]! /= a[i * n + i]!);
+    for (let k = first[i]!; k < i; k++) b[k]! -= a[i * n + k]! * x;
   }
   return b;
 }

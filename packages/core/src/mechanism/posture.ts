@@ -60,12 +60,12 @@ export function placed(mechanism: Mechanism, posture: Posture): Placed {
     }
     const on = forward ? a : b;
     const home = on.link < 0 ? HERE : poses[on.link]!;
-    const inOther = forward
-      ? poseWithin(a.frame, poseWithin(across, backs[pair]!.b))
-      : poseWithin(b.frame, poseWithin(poseBack(across), backs[pair]!.a));
-    const own = poseWithin(home, inOther);
+    const onOther = poseWithin(home, on.frame);
+    const own = forward
+      ? poseWithin(onOther, poseWithin(across, backs[pair]!.b))
+      : poseWithin(onOther, poseWithin(poseBack(across), backs[pair]!.a));
     poses[link] = own;
-    const start = poseWithin(forward ? home : own, a.frame);
+    const start = forward ? onOther : poseWithin(own, a.frame);
     for (const [i, motion] of motions.entries()) {
       const { at, turn } = poseWithin(start, reached[i]!);
       for (let part = 0; part < widthOf(motion); part++, column++)

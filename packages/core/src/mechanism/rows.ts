@@ -11,7 +11,7 @@
 import { frameOfPose, poseWithin, type Pose } from '../space/pose.ts';
 import { cross, dot, minus, type Frame, type Vec3 } from '../space/vector.ts';
 import { PAIRINGS, type Row } from './kinds.ts';
-import type { Coordinate, End, Mechanism } from './mechanism.ts';
+import type { Coordinate, End, Mechanism, Pair } from './mechanism.ts';
 import { valueAt, type Placed } from './posture.ts';
 
 /** Rows stacked: `by` holds one row after another, each as long as there are columns. */
@@ -21,7 +21,12 @@ export class Rows {
   /** What each row belongs to, for telling. */
   readonly of: string[] = [];
 
-  constructor(readonly width: number) {}
+  /** How rows change of which that was not asked. */
+  readonly unsaid: Float64Array;
+
+  constructor(readonly width: number) {
+    this.unsaid = new Float64Array(width);
+  }
 
   add(off: number, by: Float64Array, of: string): void {
     this.off.push(off);
@@ -34,9 +39,10 @@ export class Rows {
     return this.off.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
   }
 
-  only(kept: readonly number[]): Rows {
+  /** Those before `count` that are kept, and all after. */
+  only(kept: ReadonlySet<number>, count: number): Rows {
     const rows = new Rows(this.width);
-    for (const i of kept) rows.add(this.off[i]!, this.by[i]!, this.of[i]!);
+    for (const [i, off] of this.off.entries()) if (i >= count || kept.has(i)) rows.add(off, this.by[i]!, this.of[i]!);
     return rows;
   }
 }
@@ -57,10 +63,13 @@ export function speedAt(twists: Float64Array, column: number, p: Vec3): Vec3 {
 const worldFrame = ({ link, frame }: End, poses: readonly Pose[]): Frame =>
   frameOfPose(link < 0 ? frame : poseWithin(poses[link]!, frame));
 
-/** All rows that pairs and couplings put on a posture. */
-export function closureRows(mechanism: Mechanism, now: Placed): Rows {
+/**
+ * All rows that pairs and couplings put on a posture.
+ * @param changing of those of pairs, which are to say how they change; all where it is not given
+ */
+export function closureRows(mechanism: Mechanism, now: Placed, changing?: ReadonlySet<number>): Rows {
   const rows = new Rows(mechanism.columns.length);
-  for (const pair of mechanism.cuts) addPair(rows, mechanism, now, pair);
+  for (const pair of mechanism.cuts) addPair(rows, mechanism, now, pair, changing);
   for (const { id, terms, sum } of mechanism.couplings) {
     const by = new Float64Array(rows.width);
     let off = -sum;
@@ -117,47 +126,100 @@ function addValue(by: Float64Array, mechanism: Mechanism, now: Placed, coordinat
   }
 }
 
-function addPair(rows: Rows, mechanism: Mechanism, now: Placed, pair: number): void {
-  const { id, kind, a, b, pitch = 0, angle = 0 } = mechanism.pairs[pair]!;
-  const { size } = mechanism;
-  const [A, B] = [worldFrame(a, now.poses), worldFrame(b, now.poses)];
-  const [ofB, ofA] = mechanism.apart[pair]!;
-  const { units } = mechanism;
-  const d = minus(B.origin, A.origin);
-  const place = (along: Vec3): [number, Float64Array] => {
-    const by = new Float64Array(rows.width);
-    for (const k of ofB) by[k] = (units[k]! * dot(speedAt(now.twists, k, B.origin), along)) / size;
-    for (const k of ofA)
-      by[k] = (units[k]! * (dot(d, cross(angular(now.twists, k), along)) - dot(speedAt(now.twists, k, A.origin), along))) / size; // prettier-ignore
-    return [dot(d, along) / size, by];
-  };
-  const square = (p: Vec3, q: Vec3): [number, Float64Array] => {
-    const by = new Float64Array(rows.width);
-    const turn = cross(q, p);
-    for (const k of ofB) by[k] = units[k]! * dot(angular(now.twists, k), turn);
-    for (const k of ofA) by[k] = -units[k]! * dot(angular(now.twists, k), turn);
-    return [dot(p, q), by];
-  };
-  const made: Readonly<Record<Row, () => [number, Float64Array]>> = {
-    at_x: () => place(A.x),
-    at_y: () => place(A.y),
-    at_z: () => place(A.normal),
-    square_xz: () => square(A.x, B.normal),
-    square_yz: () => square(A.y, B.normal),
-    square_xy: () => square(A.x, B.y),
-    along() {
-      const [off, by] = square(A.normal, B.normal);
-      return [off - Math.cos(angle), by];
-    },
-    pitch() {
-      const [off, by] = place(A.normal);
+/** A pair as it stands: its frames in space, and what moves them apart. */
+interface Standing {
+  readonly pair: Pair;
+  readonly A: Frame;
+  readonly B: Frame;
+  /** From the origin of A to that of B. */
+  readonly d: Vec3;
+  readonly ofB: readonly number[];
+  readonly ofA: readonly number[];
+}
+
+function addPair(
+  rows: Rows,
+  mechanism: Mechanism,
+  now: Placed,
+  at: number,
+  changing: ReadonlySet<number> | undefined,
+): void {
+  const pair = mechanism.pairs[at]!;
+  const [A, B] = [worldFrame(pair.a, now.poses), worldFrame(pair.b, now.poses)];
+  const [ofB, ofA] = mechanism.apart[at]!;
+  const standing = { pair, A, B, d: minus(B.origin, A.origin), ofB, ofA };
+  for (const row of PAIRINGS[pair.kind].rows) {
+    const wanted = !changing || changing.has(rows.off.length);
+    const by = wanted ? new Float64Array(rows.width) : null;
+    rows.add(addRow(by, row, mechanism, now, standing, at), by ?? rows.unsaid, pair.id);
+  }
+}
+
+/** @returns how far the row is off; how it changes is put into `by` */
+function addRow(
+  by: Float64Array | null,
+  row: Row,
+  mechanism: Mechanism,
+  now: Placed,
+  standing: Standing,
+  pair: number,
+): number {
+  const { A, B } = standing;
+  switch (row) {
+    case 'at_x':
+      return alongRow(by, mechanism, now, standing, A.x);
+    case 'at_y':
+      return alongRow(by, mechanism, now, standing, A.y);
+    case 'at_z':
+      return alongRow(by, mechanism, now, standing, A.normal);
+    case 'square_xz':
+      return squareRow(by, mechanism, now, standing, A.x, B.normal);
+    case 'square_yz':
+      return squareRow(by, mechanism, now, standing, A.y, B.normal);
+    case 'square_xy':
+      return squareRow(by, mechanism, now, standing, A.x, B.y);
+    case 'along':
+      return squareRow(by, mechanism, now, standing, A.normal, B.normal) - Math.cos(standing.pair.angle ?? 0);
+    case 'pitch': {
       const coordinate = { pair, motion: 0 };
-      const per = pitch / (2 * Math.PI) / size;
-      addValue(by, mechanism, now, coordinate, -per);
-      return [off - per * valueAt(mechanism, now, coordinate), by];
-    },
-  };
-  for (const row of PAIRINGS[kind].rows) rows.add(...made[row](), id);
+      const per = (standing.pair.pitch ?? 0) / (2 * Math.PI) / mechanism.size;
+      if (by) addValue(by, mechanism, now, coordinate, -per);
+      return alongRow(by, mechanism, now, standing, A.normal) - per * valueAt(mechanism, now, coordinate);
+    }
+  }
+}
+
+/** d·along, in the mechanism’s size; `along` turns with A. */
+function alongRow(
+  by: Float64Array | null,
+  { units, size }: Mechanism,
+  { twists }: Placed,
+  { A, B, d, ofA, ofB }: Standing,
+  along: Vec3,
+): number {
+  // prettier-ignore
+  if (!by) return dot(d, along) / size;
+  for (const k of ofB) by[k]! += (units[k]! * dot(speedAt(twists, k, B.origin), along)) / size;
+  for (const k of ofA)
+    by[k]! += (units[k]! * (dot(d, cross(angular(twists, k), along)) - dot(speedAt(twists, k, A.origin), along))) / size; // prettier-ignore
+  return dot(d, along) / size;
+}
+
+/** p·q, of which p turns with A and q with B. */
+function squareRow(
+  by: Float64Array | null,
+  { units }: Mechanism,
+  { twists }: Placed,
+  { ofA, ofB }: Standing,
+  p: Vec3,
+  q: Vec3,
+): number {
+  // prettier-ignore
+  if (!by) return dot(p, q);
+  const turn = cross(q, p);
+  for (const k of ofB) by[k]! += units[k]! * dot(angular(twists, k), turn);
+  for (const k of ofA) by[k]! -= units[k]! * dot(angular(twists, k), turn);
+  return dot(p, q);
 }
 
 /** Pairs that rows hold of which every row holds, but with frames right against each other that are to look the same way. */

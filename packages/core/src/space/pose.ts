@@ -59,8 +59,12 @@ export function vectorOfTurn(turn: Quat): Vec3 {
 /** A direction turned along. */
 export function turned([x, y, z, w]: Quat, v: Vec3): Vec3 {
   // Written out: mechanisms ask for it many thousand times.
-  const [a, b, c] = v;
-  const [k, l, m] = [y * c - z * b, z * a - x * c, x * b - y * a];
+  const a = v[0];
+  const b = v[1];
+  const c = v[2];
+  const k = y * c - z * b;
+  const l = z * a - x * c;
+  const m = x * b - y * a;
   return [a + 2 * (w * k + y * m - z * l), b + 2 * (w * l + z * k - x * m), c + 2 * (w * m + x * l - y * k)];
 }
 
