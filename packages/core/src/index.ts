@@ -108,6 +108,8 @@ export { ExportFailure } from './exchange/export-failure.ts';
 export { exportAssembly } from './exchange/export-assembly.ts';
 export { exportParts, type SolidFormat } from './exchange/export-parts.ts';
 export * from './exchange/export-face.ts';
+export { keptOf } from './exchange/keep-borrowed.ts';
+export type { Kept } from './slots/kept/kept.ts';
 export { pathOf } from './exchange/write-svg.ts';
 export { MOST_SECTION_PLANES, type KeptSection } from './document/sections.ts';
 export { linearColor } from './solid/color.ts';

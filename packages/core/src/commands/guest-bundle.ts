@@ -193,7 +193,7 @@ class PartTaken {
   private step(step: Step, expression: (text: string) => string): Step {
     const { of } = this.names;
     const fresh = rewrittenStep(step, { step: of, name: (text) => withSteps(text, of), place: (at) => at, direction: (along) => along, expression }); // prettier-ignore
-    if (fresh.kind === 'borrow') {
+    if (fresh.kind === 'borrow' && fresh.from !== undefined) {
       const from = (fresh as unknown as { from: Source }).from;
       const at = from.at && 'assembly' in from.at ? { at: { ...from.at, assembly: of(from.at.assembly) } } : {};
       (fresh as unknown as { from: Source }).from = { ...from, part: of(from.part), ...(from.sketch ? { sketch: of(from.sketch) } : {}), ...at }; // prettier-ignore

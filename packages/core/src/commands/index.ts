@@ -67,6 +67,7 @@ export {
   moveStep,
   renameStep,
   setSlot,
+  cutBorrowLoose,
   suppressStep,
   usersOfStep,
 } from './steps.ts';

@@ -9,6 +9,7 @@ import type { Design, Part } from '../document/schema.ts';
 import { Id } from '../ids/ids.ts';
 import { Name } from '../ids/name.ts';
 import { Ledger } from '../ledger/ledger.ts';
+import { Kept } from '../slots/kept/kept.ts';
 import { kindOf } from '../steps/register.ts';
 import { Step } from '../steps/schema.ts';
 import { freeName } from './free-name.ts';
@@ -85,6 +86,22 @@ const setSlotCommand = declareCommand({
 /** Fill one slot of a step anew. */
 export const setSlot = (part: string, step: string, slot: string, value: unknown): Edit =>
   setSlotCommand({ part, step, slot, value });
+
+const cutBorrowLooseCommand = declareCommand({
+  name: 'cut-borrow-loose',
+  args: z.strictObject({ ...at, kept: Kept }),
+  label: ({ kept }) => `Cut ${kept.name} loose`,
+  run(draft, { part, step: id, kept }) {
+    const step = stepOf(draft, part, id);
+    if (step.kind !== 'borrow' || step.from === undefined) refuse(`${step.name} is cut loose already.`);
+    delete step.from;
+    step.kept = structuredClone(kept);
+  },
+});
+
+/** What a step borrows of another part is kept as it is, and follows that no longer. */
+export const cutBorrowLoose = (part: string, step: string, kept: Kept): Edit =>
+  cutBorrowLooseCommand({ part, step, kept });
 
 const renameStepCommand = declareCommand({
   name: 'rename-step',

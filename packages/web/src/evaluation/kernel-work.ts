@@ -6,6 +6,7 @@ import {
   exportFace,
   exportParts,
   KernelError,
+  keptOf,
   Ledger,
   MeasureFailure,
   movedFaces,
@@ -25,6 +26,7 @@ import {
   type EvaluationHooks,
   type FaceRef,
   type FoundSource,
+  type Kept,
   type Measure,
   type MovedFace,
   type PartEvaluator,
@@ -91,6 +93,17 @@ export function kernelWork(
   ): Promise<WrittenFace | string> {
     try {
       return await onSettled((design, { evaluator, kernel }) => exportFace(design, part, face, format, grown, engraving, evaluator, kernel)); // prettier-ignore
+    } catch (error) {
+      if (error instanceof ExportFailure || error instanceof KernelError || error instanceof ReadingsAdrift)
+        return error.message;
+      throw error;
+    }
+  }
+
+  /** What a step borrows, to be kept as it is; a sentence where that cannot be. */
+  async function keep(part: string, step: string): Promise<Kept | string> {
+    try {
+      return await onSettled((design, { evaluator, kernel }) => keptOf(design, part, step, evaluator, kernel));
     } catch (error) {
       if (error instanceof ExportFailure || error instanceof KernelError || error instanceof ReadingsAdrift)
         return error.message;
@@ -237,6 +250,7 @@ export function kernelWork(
     exportDesign,
     exportTogether,
     exportOutline,
+    keep,
     exportVariant,
     borrow,
     read,

@@ -1,14 +1,18 @@
 <script setup lang="ts">
 /** What is borrowed: a part or one of its sketches; where it stands to this one is kept, or let go. */
-import { asSketch, instanceName, type Source } from '@helb/core';
+import { asSketch, cutBorrowLoose, instanceName, type Source } from '@helb/core';
 import { computed } from 'vue';
 import { useDesign } from '../design/design-store.ts';
+import { useSession } from '../design/session.ts';
+import { useEvaluation } from '../evaluation/evaluation-store.ts';
 import { useFilling } from './filling.ts';
 import type { SlotProps } from './slot-props.ts';
 import SlotMenu from './SlotMenu.vue';
 
 const props = defineProps<SlotProps>();
 const design = useDesign();
+const session = useSession();
+const evaluation = useEvaluation();
 const { fill } = useFilling();
 
 const stored = computed(() => props.step[props.piece.slot] as Source);
@@ -31,6 +35,14 @@ const places = computed(() =>
   }),
 );
 
+/** What it is now stays, whatever becomes of the other part. */
+async function cutLoose(): Promise<void> {
+  const of = design.id;
+  const kept = await evaluation.on(design.design!).keep(props.part, props.stepId);
+  if (typeof kept === 'string') session.notice = kept;
+  else if (design.id === of) session.notice = design.edit(cutBorrowLoose(props.part, props.stepId, kept));
+}
+
 const items = computed(() => {
   const { parts = {}, partOrder = [] } = design.design ?? {};
   return [
@@ -48,6 +60,7 @@ const items = computed(() => {
     ...(stored.value.at
       ? [{ label: 'as drawn in the same space', run: () => put({ part: stored.value.part, ...(stored.value.sketch ? { sketch: stored.value.sketch } : {}) }) }]
       : []),
+    ...(design.attempt === null ? [{ label: 'Cut loose: keep it as it is now', run: () => void cutLoose() }] : []),
   ];
 }); // prettier-ignore
 </script>

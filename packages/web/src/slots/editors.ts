@@ -6,6 +6,7 @@ import ChoiceSlot from './ChoiceSlot.vue';
 import DrawingSlot from './DrawingSlot.vue';
 import EdgesSlot from './EdgesSlot.vue';
 import FileSlot from './FileSlot.vue';
+import KeptSlot from './KeptSlot.vue';
 import NumberSlot from './NumberSlot.vue';
 import PickSlot from './PickSlot.vue';
 import PointSlot from './PointSlot.vue';
@@ -40,6 +41,7 @@ const editors: Readonly<Record<string, Component>> = {
   drawing: DrawingSlot,
   file: FileSlot,
   source: SourceSlot,
+  kept: KeptSlot,
 };
 
 /** @throws Error for a kind that has none: a fault of the program */

@@ -26,7 +26,7 @@ import { StageScene, type ShownBody, type ViewDirection } from './scene.ts';
 import SectionBar from './SectionBar.vue';
 import { Sheet } from './sheet.ts';
 import ShowMenu from './ShowMenu.vue';
-import { useShownBodies } from './shown-bodies.ts';
+import { isBorrowedBody, useShownBodies } from './shown-bodies.ts';
 import StackList from './StackList.vue';
 import TurningHandles from './TurningHandles.vue';
 import { regionsCame } from './sketch-regions.ts';
@@ -77,7 +77,7 @@ const spaceView = computed(() => {
   const corners = [[0, 0, 0], [1, 0, 0], [0, 1, 0], [0, 0, 1]] as const; // prettier-ignore
   return scene.value && corners.map((p) => scene.value!.pixelOf(p).map((n) => n.toFixed(4))).join(' ');
 });
-const { bodies, own, lender, visible, ghosts, datums } = useShownBodies(view);
+const { bodies, own, ofPart, visible, ghosts, datums } = useShownBodies(view);
 const inPlace = useInPlace();
 /** The pointer's place on the plane, not written anew more often than it can be read. */
 const readablePosition = refThrottled(props.editing.position, 100);
@@ -141,8 +141,7 @@ watch(
 const look = computed(() => ({ color: colorOfPart(design.design, session.activePart), opacity: opacityOfPart(design.design, session.activePart) })); // prettier-ignore
 /** The part’s own in its colour; what is borrowed in its own part’s, as faint as what only stands beside it. */
 function lookOf(body: BodyView): Omit<ShownBody, 'view'> {
-  const other = lender(body);
-  if (other !== null) return { color: colorOfPart(design.design, other), opacity: 1, look: 'faint' };
+  if (isBorrowedBody(body)) return { color: colorOfPart(design.design, ofPart(body)), opacity: 1, look: 'faint' };
   return { ...look.value, look: session.inSketch ? 'faint' : 'solid' };
 }
 watch([visible, ghosts, scene, () => session.drawing, () => JSON.stringify(look.value), () => inPlace.shown], () => {

@@ -1,9 +1,15 @@
 /** What of a part stands on the stage: the bodies as they are at the step one works on, ghosts of what it took, datums. */
-import type { BodyView, PartView, Vec3 } from '@helb/core';
+import { isBorrowed, readName, type BodyView, type PartView, type Vec3 } from '@helb/core';
 import { computed, type ComputedRef } from 'vue';
 import { useDesign } from '../design/design-store.ts';
 import { useSession } from '../design/session.ts';
 import { lenderOf } from '../together/in-place.ts';
+
+/** Is it only drawn to, and not part of what comes out? */
+export function isBorrowedBody(body: BodyView): boolean {
+  const name = readName(body.name);
+  return name !== null && isBorrowed({ name });
+}
 
 /** How far bodies reach together along x, y and z, in mm. */
 export const sizesOf = (bodies: readonly BodyView[]): Vec3 =>
@@ -21,10 +27,10 @@ export function useShownBodies(view: ComputedRef<PartView | undefined>) {
     // What a step is put on is picked from what was there before it.
     return session.sketching || session.pickingFor ? around.before : around.after;
   });
-  /** The part whose body it is, where it is borrowed; null for the part’s own. */
-  const lender = (body: BodyView): string | null =>
-    lenderOf(design.design?.parts[view.value?.part ?? '']?.steps[body.step]);
-  const own = computed(() => bodies.value.filter((b) => lender(b) === null));
+  /** The part whose body it is; its own part for one that was cut loose. */
+  const ofPart = (body: BodyView): string | null =>
+    lenderOf(design.design?.parts[view.value?.part ?? '']?.steps[body.step]) ?? view.value?.part ?? null;
+  const own = computed(() => bodies.value.filter((b) => !isBorrowedBody(b)));
   const visible = computed(() => bodies.value.filter((b) => !session.hidden.has(b.id)));
 
   /** What the step being edited took away or changed. */
@@ -45,5 +51,5 @@ export function useShownBodies(view: ComputedRef<PartView | undefined>) {
     );
   });
 
-  return { bodies, own, lender, visible, ghosts, datums };
+  return { bodies, own, ofPart, visible, ghosts, datums };
 }

@@ -40,7 +40,7 @@ export const useInPlace = defineStore('in-place', () => {
     const steps = part ? Object.values(part.steps) : [];
     return new Set(
       steps.flatMap((step) => {
-        if (step.suppressed || step.kind !== 'borrow') return [];
+        if (step.suppressed || step.kind !== 'borrow' || step.from === undefined) return [];
         const { at, sketch } = step.from as Source;
         return at && 'assembly' in at && at.assembly === session.inPlace?.assembly && !sketch ? [at.other.join('/')] : []; // prettier-ignore
       }),

@@ -10,9 +10,10 @@ export const MOST_STORED = 4 * 1024 * 1024;
 /** Bytes once decompressed; a small file can be made that would fill any memory. */
 export const MOST_FILE_BYTES = 32 * 1024 * 1024;
 
+export const FileBytes = z.string().min(1).max(MOST_STORED).describe('Its bytes, gzip, in base64.');
 const StoredFile = z.strictObject({
   name: z.string().min(1).max(200).describe('What the file was called.'),
-  gzip: z.string().min(1).max(MOST_STORED).describe('Its bytes, gzip, in base64.'),
+  gzip: FileBytes,
 });
 export type StoredFile = z.infer<typeof StoredFile>;
 
@@ -32,7 +33,7 @@ export function file(): SlotKind<StoredFile, FileContent> {
     resolve(stored) {
       let digest = digests.get(stored);
       if (digest === undefined) digests.set(stored, (digest = hashText(stored.gzip)));
-      return { value: { name: stored.name, bytes: () => decompressed(stored) }, digest };
+      return { value: { name: stored.name, bytes: () => fileBytes(stored.name, stored.gzip) }, digest };
     },
     label: ({ name }) => ({ label: name }),
   });
@@ -47,7 +48,8 @@ export function storedFile(name: string, gzip: Uint8Array): StoredFile {
 }
 const CHUNK = 8192;
 
-function decompressed({ name, gzip }: StoredFile): Uint8Array {
+/** What a document holds of a file. @throws StepFailure when it is damaged or too large */
+export function fileBytes(name: string, gzip: string): Uint8Array {
   const pieces: Uint8Array[] = [];
   let size = 0;
   let ended = false;
