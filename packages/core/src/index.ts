@@ -216,6 +216,8 @@ export { piecesOn, placeOn, type PlacedSize, type PlacedView } from './sheet/pla
 export { axisBetween, brokenAlike, emptyStretch } from './sheet/broken-view.ts';
 export { awayFromPiece } from './sheet/piece-places.ts';
 export { frameOfLook } from './sheet/looks.ts';
+export { asPitch } from './sheet/pitch.ts';
+export { kindOfRound } from './sheet/seen-through.ts';
 export { ROWS, sizesInRow, type RowOfSizes } from './sheet/rows-of-sizes.ts';
 export { newSheet } from './sheet/new-sheet.ts';
 export { sheetGeometry } from './sheet/sheet-geometry.ts';

@@ -82,6 +82,22 @@ async function drilled(more: Partial<Step>, at: readonly At[]): Promise<Record<s
   return { ...block(60, 40, 20), m: marks, h: hole };
 }
 
+/** Points spread evenly about the middle, the first of them turned. */
+const ring = (n: number, radius: number, first = 0): At[] =>
+  Array.from({ length: n }, (_, i): At => [radius * Math.cos(first + (i * 2 * Math.PI) / n), radius * Math.sin(first + (i * 2 * Math.PI) / n)]); // prettier-ignore
+const bores = (at: readonly At[], radius: number) =>
+  drawnOf(Object.fromEntries(at.map((p, i) => [`c${i}`, p])), Object.fromEntries(at.map((_, i) => [`o${i}`, { kind: 'circle', center: `c${i}`, radius }]))); // prettier-ignore
+const drawnOf = (points: Record<string, At>, curves: Record<string, unknown>, more: Partial<Step> = {}): Step => ({ ...outline([], { name: 'Drawn', ...more }), points: Object.fromEntries(Object.entries(points).map(([k, p]) => [k, [...p]])), curves } as Step); // prettier-ignore
+/** A slot from one centre to the other, level. */
+const slot = (from: number, to: number, radius: number) =>
+  drawnOf(
+    { a: [from, 0], b: [to, 0], p: [from, -radius], q: [to, -radius], s: [to, radius], t: [from, radius] },
+    { l: { kind: 'line', from: 'p', to: 'q' }, e: { kind: 'arc', center: 'b', from: 'q', to: 's' }, m: { kind: 'line', from: 's', to: 't' }, f: { kind: 'arc', center: 'a', from: 't', to: 'p' } }, // prettier-ignore
+  );
+const hexagon = (acrossFlats: number) => outline(ring(6, acrossFlats / Math.sqrt(3)));
+const flange = () => ({ s: round(48), e: extruded('s', '9 mm'), b: round(21), c: extruded('b', '27 mm', { name: 'Hub', result: 'join' }), d: round(11), f: through('d'), g: bores(ring(6, 36), 4.5), h: through('g'), k: outline(rectangle(-3, 0, 6, 13.3)), m: through('k') }); // prettier-ignore
+const turned = (points: At[]) => ({ s: outline(points), e: { kind: 'revolve', name: 'Turned', profile: { sketch: 's', regions: 'all' }, axis: { sketch: 's', line: 'x_axis' }, way: 'whole', result: 'new_body' } as Step }); // prettier-ignore
+
 /** What each is, how many sizes whoever draws it by hand gives it, and how it is made. */
 const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Promise<Record<string, Step>>])[] = [
   ['a block', 3, () => block(60, 40, 10)],
@@ -116,6 +132,18 @@ const PARTS: readonly (readonly [string, number, () => Record<string, Step> | Pr
   ['a boss, its root and its top rounded', 8, async () => roundedAt(await roundedAt(bossed(), [[14, 20, 10]], '3 mm'), [[14, 20, 25]], '2 mm')],
   ['a bore with a rounded mouth', 5, () => roundedAt({ ...block(60, 40, 10), b: bore([30, 20], 5), c: through('b') }, [[25, 20, 10]], '2 mm')],
   ['drilled to a point', 5, () => drilled({ through: false, depth: '7 mm' }, [[30, 20]])],
+  ['a link with a slot', 7, () => ({ s: slot(0, 90, 17), e: extruded('s', '12 mm'), b: bores([[0, 0], [90, 0]], 7), c: through('b'), d: slot(30, 62, 5), f: through('d') })],
+  ['a bar of six flats', 2, () => ({ s: hexagon(24), e: extruded('s', '60 mm') })],
+  ['a nut', 3, () => ({ s: hexagon(30), e: extruded('s', '13 mm'), b: round(8.5), c: through('b') })],
+  ['a bar of five flats', 2, () => ({ s: outline(ring(5, 20)), e: extruded('s', '9 mm') })],
+  ['a flange with a keyed bore', 9, flange],
+  ['a disc with two rings of bores', 6, () => ({ s: round(50), e: extruded('s', '8 mm'), b: bores(ring(8, 40), 3), c: through('b'), d: bores(ring(4, 25, Math.PI / 4), 5), f: through('d') })],
+  ['bores at the corners of a square', 6, () => ({ ...block(50, 50, 8), b: bores([[10, 10], [40, 10], [10, 40], [40, 40]], 3), c: through('b') })],
+  ['five bores about the middle of a plate', 6, () => ({ ...block(80, 80, 6), b: bores(ring(5, 25).map(([x, y]): At => [x + 40, y + 40]), 3), c: through('b') })],
+  ['a dovetail', 6, () => plateOf([[0, 0], [80, 0], [80, 26], [58, 26], [64, 14], [16, 14], [22, 26], [0, 26]], 55)],
+  ['a keyhole', 7, () => ({ ...block(60, 40, 5), b: bore([30, 14], 7), c: through('b'), d: outline(rectangle(27, 14, 6, 16)), f: through('d') })],
+  ['a stepped shaft with a cross bore', 8, () => ({ ...turned([[0, 0], [90, 0], [90, 8], [60, 8], [60, 13], [22, 13], [22, 10], [0, 10]]), b: bore([75, 0], 3), c: extruded('b', '100 mm', { name: 'Cross bore', way: 'symmetric', result: 'cut' }) })],
+  ['a pipe bored across where its seam is', 4, () => ({ s: round(20), e: extruded('s', '70 mm'), h: round(16), g: through('h'), b: { ...round(4), plane: { datum: 'side' }, points: { c: [0, 35] } } as Step, c: extruded('b', '100 mm', { name: 'Cross bore', way: 'symmetric', result: 'cut' }) })],
   ['sunk for screws', 6, () => drilled({ form: 'countersunk', head_diameter: '10 mm' }, [[15, 20], [45, 20]])],
 ]; // prettier-ignore
 

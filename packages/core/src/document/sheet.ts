@@ -102,12 +102,12 @@ export const SheetView = z
   .describe('A view on a sheet.');
 export type SheetView = z.infer<typeof SheetView>;
 
-export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'hole', 'radius', 'angle', 'chamfer', 'surface', 'note'] as const; // prettier-ignore
+export const SIZE_KINDS = ['across', 'up', 'straight', 'diameter', 'hole', 'radius', 'pitch', 'angle', 'chamfer', 'surface', 'note'] as const; // prettier-ignore
 export type SizeKind = (typeof SIZE_KINDS)[number];
 
 export const SheetSize = z
   .strictObject({
-    kind: z.enum(SIZE_KINDS).describe('hole: how many are alike, their diameter, depth, and what is bored or sunk. chamfer: how far a slanted edge or a cone goes along both sides. surface: how a face is to be finished, as its text says. across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
+    kind: z.enum(SIZE_KINDS).describe('hole: how many are alike, their diameter, depth, and what is bored or sunk. pitch: how wide the circle is on which the first of two rounds lies, about the other. chamfer: how far a slanted edge or a cone goes along both sides. surface: how a face is to be finished, as its text says. across, up and straight: how far two spots are apart along the view’s x, along its y, or the shortest way.'), // prettier-ignore
     view: Id,
     of: z.array(SizeSpot).min(1).max(2),
     ordinate: z

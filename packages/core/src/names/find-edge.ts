@@ -13,7 +13,7 @@ export interface FoundEdge<B extends NamedBody = NamedBody> {
 
 const LEAST_LIKENESS = 0.5;
 const MOST_CANDIDATES = 3;
-/** Edges nearer alike than this, mm, cannot be told apart by place. */
+/** Edges nearer alike than this, mm, cannot be told apart by place, and lie where they lay. */
 const SAME_PLACE = 1e-3;
 
 export function findEdge<B extends NamedBody>(ref: EdgeRef, bodies: readonly B[]): Finding<FoundEdge<B>> {
@@ -30,7 +30,10 @@ export function findEdge<B extends NamedBody>(ref: EdgeRef, bodies: readonly B[]
   if (between.length === 1) return soleOf(between[0]!, ref);
   if (between.length > 1) {
     const whole = ref.ends ? between.filter((c) => sharedEnds(c, ref) === 1) : [];
-    if (whole.length === 1) return { how: 'one', found: whole[0]! };
+    // Both mouths of a cross bore lie between the same faces, and end at nothing: where they lay tells them apart.
+    const there = ref.ends?.length === 0 ? whole.filter((c) => away(c, ref) < SAME_PLACE) : [];
+    const [only] = whole.length === 1 ? whole : there.length === 1 ? there : [];
+    if (only) return { how: 'one', found: only };
     const found = closest(whole.length > 1 ? whole : between, ref);
     return found
       ? { how: 'probably', found, why: `it is the nearest of ${between.length} edges between the same faces` }

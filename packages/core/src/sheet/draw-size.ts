@@ -51,9 +51,11 @@ export function drawSize(measured: Measured, text: string, place: Vec2, { height
     }
     case 'diameter':
     case 'radius':
-      return measured.ends
-        ? drawLength(...measured.ends, directionBetween(...measured.ends), text, place, height)
-        : drawLeader(rimTowards(measured, place), text, place, height);
+      if (measured.ends) return drawLength(...measured.ends, directionBetween(...measured.ends), text, place, height);
+      return [
+        ...(measured.pitch ? [{ is: 'curve' as const, pen: 'center' as const, piece: { kind: 'circle' as const, points: [measured.center] as const, radius: measured.radius } }] : []), // prettier-ignore
+        ...drawLeader(rimTowards(measured, place), text, place, height),
+      ];
     case 'angle':
       return drawAngle(measured, text, place, height);
     case 'note':

@@ -11,6 +11,7 @@ import { cutOpen, type CutOpen, type CutPlan, type Piece } from './cut-open.ts';
 import type { OfferedSpot } from './offered-spot.ts';
 import { NearPieces } from './near-pieces.ts';
 import { arcsOfRounding, roundingAt } from './rounding.ts';
+import { seenThrough } from './seen-through.ts';
 import { boxOfPieces, liesIn, SAME, uncovered, type Flat4 } from './piece-places.ts';
 import type { FaceRef } from '../references/references.ts';
 import type { FlatPiece } from '../sketch/borrow/flat-piece.ts';
@@ -197,16 +198,21 @@ function centresOf(
 ): Pick<DrawnView, 'crosses' | 'axes'> {
   const crosses = new Map<string, { at: Vec2; radius: number }>();
   const axes = new Map<string, [Vec2, Vec2]>();
-  for (const { solid } of seen)
-    for (const curve of curvesOf(solid)) {
+  const cross = (at: Vec2, radius: number): void => {
+    const key = at.map((c) => c.toFixed(3)).join();
+    const known = crosses.get(key);
+    if (!known || known.radius < radius) crosses.set(key, { at, radius });
+  };
+  for (const { solid, body } of seen)
+    for (const [edge, curve] of curvesOf(solid).entries()) {
+      const through = seenThrough(body, edge, frame);
+      if (through?.piece.kind === 'circle' && !(cut && isAway(through.center, cut, frame))) cross(through.piece.points[0], through.radius); // prettier-ignore
       if (curve.kind !== 'ellipse' || !curve.whole || Math.abs(curve.major - curve.minor) > SAME) continue;
       if (cut && isAway(curve.center, cut, frame)) continue;
       const facing = Math.abs(dot(curve.normal, frame.normal));
       const center = flatPoint(frame, curve.center);
       if (facing > 1 - 1e-9) {
-        const key = center.map((c) => c.toFixed(3)).join();
-        const known = crosses.get(key);
-        if (!known || known.radius < curve.major) crosses.set(key, { at: center, radius: curve.major });
+        cross(center, curve.major);
       } else if (facing < 1e-9) {
         const along: Vec2 = [dot(curve.normal, frame.x), dot(curve.normal, frame.y)];
         const foot = center[0] * -along[1] + center[1] * along[0];
@@ -276,7 +282,9 @@ function spotsOf(
     const rounding = piece.kind === 'line' ? roundingAt(body, edge) : null;
     for (const arc of (rounding && arcsOfRounding(body, rounding, frame)) ?? [])
       spots.push({ spot: names.edge(at, edge), what: 'rounding', piece: arc, slanted: null, at: { body: at, index: edge } }); // prettier-ignore
-    if (!drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
+    const through = seenThrough(body, edge, frame);
+    if (through && drawn.has(`${at} ${edge}`)) spots.push({ spot: names.edge(at, edge), what: 'round', piece: through.piece, slanted: null, at: { body: at, index: edge } }); // prettier-ignore
+    if (through || !drawn.has(`${at} ${edge}`) || piece.kind === 'point' || piece.kind === 'spline') continue;
     const round = body.facts.edges[edge]!.kind === 'circle';
     const what = piece.kind === 'line' ? (round ? 'side' : 'line') : round ? 'round' : null;
     const slanted = what === 'line' ? slantedAt(frame, body, edge) : null;

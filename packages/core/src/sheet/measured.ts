@@ -14,7 +14,8 @@ import type { CurvesOf } from './drawn-view.ts';
 import { chamferOfCone, chamferOfEdge, type ChamferTold } from './chamfer.ts';
 import { holeAt, holesAlike, type HoleTold } from './hole.ts';
 import { arcsOfRounding, roundingAt } from './rounding.ts';
-import { dot, unit, type Frame, type Vec3 } from '../space/vector.ts';
+import { seenThrough } from './seen-through.ts';
+import { dot, unit, type Axis, type Frame, type Vec3 } from '../space/vector.ts';
 
 type Stretch = readonly [Vec2, Vec2];
 type Reach = readonly [near: number, far: number];
@@ -23,7 +24,7 @@ type Reach = readonly [near: number, far: number];
 export type Measured =
   /** Between two places, measured along a unit direction. */
   | { readonly is: 'length'; readonly from: Vec2; readonly to: Vec2; readonly along: Vec2; readonly value: number; readonly true: boolean; /** Of straight edges from end to end: lines that lead out begin where these end. */ readonly edges?: readonly [Stretch | null, Stretch | null] } // prettier-ignore
-  | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall } // prettier-ignore
+  | { readonly is: 'diameter' | 'radius'; readonly center: Vec2; readonly radius: number; readonly value: number; readonly whole: boolean; readonly true: boolean; /** Of an arc: where it runs, rad. */ readonly run: readonly [number, number]; /** Of rounds seen from the side: the two ends of a diameter. */ readonly ends: readonly [Vec2, Vec2] | null; readonly hole?: HoleCall; /** No edge of the part: the circle itself is drawn, as a centre line. */ readonly pitch?: true } // prettier-ignore
   | { readonly is: 'angle'; readonly apex: Vec2; readonly from: number; readonly value: number; readonly true: boolean; /** How far from the apex each of the two edges begins and ends, mm; that at `from` first. */ readonly edges?: readonly [Reach, Reach] } // prettier-ignore
   | { readonly is: 'chamfer'; readonly at: Vec2; readonly told: ChamferTold; readonly true: boolean }
   | { readonly is: 'note'; readonly at: Vec2 }
@@ -94,6 +95,8 @@ function spotted(
     const round = isRound ? { radius: curve.major, facing: facing > 1 - 1e-9, whole: curve.whole } : null; // prettier-ignore
     const direction = curve.kind === 'line' ? unit([0, 1, 2].map((i) => curve.to[i]! - curve.from[i]!) as unknown as [number, number, number]) : null; // prettier-ignore
     const level = direction ? Math.abs(dot(direction, frame.normal)) < LEVEL : true;
+    const through = seenThrough(body, edge, frame);
+    if (through) return { found: { piece: through.piece, round: { radius: through.radius, facing: true, whole: through.piece.kind === 'circle' }, level: true }, spot: { edge: refOfEdge(body, edge, bodies) } }; // prettier-ignore
     const own = piece.kind === 'line' && round ? roundingAt(body, edge) : null;
     const rounding = (own && arcsOfRounding(body, own, frame))?.[0] ?? null;
     return { found: { piece, round, level, rounding }, spot: { edge: refOfEdge(body, edge, bodies) } };
@@ -130,8 +133,16 @@ export function placeOfSpot(spot: SheetSpot, bodies: readonly Body[]): Vec3 | nu
   }
   const finding = findEdge(spot.edge, bodies);
   if (finding.how === 'lost') return null;
-  const { axis, middle } = finding.found.body.facts.edges[finding.found.edge]!;
-  return axis?.origin ?? middle;
+  const { axis, middle, kind, faces } = finding.found.body.facts.edges[finding.found.edge]!;
+  if (axis || kind === 'line') return axis?.origin ?? middle;
+  // Where a bore ends in a round wall: on the bore’s axis.
+  const bore = faces.map((f) => finding.found.body.facts.faces[f]!).find((f) => f.kind === 'cylinder' && f.hollow);
+  return bore?.axis ? nearestOnAxis(bore.axis, middle) : middle;
+}
+
+function nearestOnAxis({ origin, direction }: Axis, p: Vec3): Vec3 {
+  const by = dot(direction, [p[0] - origin[0], p[1] - origin[1], p[2] - origin[2]]);
+  return [origin[0] + by * direction[0], origin[1] + by * direction[1], origin[2] + by * direction[2]];
 }
 
 /** The things it is taken at, each by its ends or its one place; none of what is lost. */
@@ -190,6 +201,8 @@ function measuredOf({ kind, ordinate }: SheetSize, found: readonly Found[]): Mea
     case 'diameter':
     case 'radius':
       return roundSize(kind === 'radius' ? kind : 'diameter', one);
+    case 'pitch':
+      return other ? pitchCircle(one, other) : 'A pitch circle is told of a round and of the one about which it lies; pick both.'; // prettier-ignore
     case 'angle':
       return other ? angleBetween(one, other) : 'An angle is taken between two straight edges; pick another.';
     case 'straight':
@@ -250,6 +263,15 @@ function roundSize(kind: 'diameter' | 'radius', { piece, round, across, rounding
   if (piece.kind === 'point' || piece.kind === 'spline') return `This round shows no ${kind} in this view.`;
   const { center, from, to } = ovalOf(piece);
   return { is: kind, center, radius, value, whole: round.whole, true: round.facing, run: [from, to], ends: null };
+}
+
+/** The circle about a round on which another lies. */
+function pitchCircle(one: Found, about: Found): Measured | string {
+  if (!one.round || !about.round) return 'A pitch circle is told between two rounds; pick those.';
+  const [p, center] = [placeOf(one), placeOf(about)];
+  const radius = Math.hypot(p[0] - center[0], p[1] - center[1]);
+  if (radius < PARALLEL) return 'Both rounds lie about one centre; pick one that lies aside.';
+  return { is: 'diameter', center, radius, value: 2 * radius, whole: true, true: one.round.facing && about.round.facing, run: [0, 0], ends: null, pitch: true }; // prettier-ignore
 }
 
 function directionOf({ piece }: Found): Vec2 | null {

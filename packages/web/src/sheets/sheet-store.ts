@@ -1,6 +1,6 @@
 /** The sheet on the stage: what the kernel says of it, how it is put together, and what of it is picked. */
 import {
-  addSheetView, axisBetween, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
+  addSheetView, asPitch, axisBetween, breakSheetViews, brokenAlike, changedSince, changeSheet, changeSheetView, composeSheet, drawingOf, isMain, issueSheet, moveBalloon, newId, nextLetter, partOfBalloon, putSize, readSizes, readTemplate, removeSheetView, removeSize, setSheetField, sheetSvg, severalEdits, templateOf, viewOfTemplate,
   type Composed, type Edit, type Sheet, type SheetGeometry, type SheetSize, type SizeKind, type OfferedSpot, type ViewSpot,
 } from '@helb/core'; // prettier-ignore
 import * as Comlink from 'comlink';
@@ -91,7 +91,9 @@ export const useSheets = defineStore('sheets', () => {
     const [first] = picked.value;
     if (!first || !session.activeSheet) return;
     const id = newId('z');
-    const size: SheetSize = { kind, view: first.view, of: picked.value.map((p) => p.spot.spot) };
+    const [one, other] = picked.value.map((p) => p.spot);
+    const spots = kind === 'pitch' && other ? asPitch(one!, other, geometry.value?.views.get(first.view)?.spots ?? []) : picked.value.map((p) => p.spot); // prettier-ignore
+    const size: SheetSize = { kind, view: first.view, of: spots.map((s) => s.spot) };
     if (!edit(putSize(session.activeSheet, [[id, size]]))) return;
     letGo();
     pickedSize.value = id;

@@ -1,12 +1,12 @@
 /** What can be done with places that are picked in a view: sizes of them, sections through them, views taken from them. */
-import { addSheetView, changeSheetView, isMain, isOfModel, MAX_CUT_STEPS, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type OfferedSpot } from '@helb/core'; // prettier-ignore
+import { addSheetView, changeSheetView, isMain, isOfModel, kindOfRound, MAX_CUT_STEPS, newId, putSize, ROWS, sizesInRow, type Look, type RowOfSizes, type SheetView, type SizeKind, type OfferedSpot } from '@helb/core'; // prettier-ignore
 import { computed } from 'vue';
 import { useSession } from '../design/session.ts';
 import type { Verb } from '../verbs/verbs.ts';
 import { useSheets } from './sheet-store.ts';
 
 const SIZE_NAMES: Readonly<Record<SizeKind, string>> = {
-  across: 'Length across', up: 'Length up', straight: 'Length', diameter: 'Diameter', hole: 'Hole', radius: 'Radius', angle: 'Angle', chamfer: 'Chamfer', surface: 'Surface mark', note: 'Note',
+  across: 'Length across', up: 'Length up', straight: 'Length', diameter: 'Diameter', hole: 'Hole', radius: 'Radius', angle: 'Angle', pitch: 'Pitch circle', chamfer: 'Chamfer', surface: 'Surface mark', note: 'Note',
 }; // prettier-ignore
 const ROW_NAMES: Readonly<Record<RowOfSizes, string>> = { chain: 'Chain', from_first: 'All from the first', ordinates: 'Ordinates' }; // prettier-ignore
 
@@ -30,8 +30,8 @@ export function useSpotVerbs() {
     const [one, other, more] = picks.value;
     if (!one || more) return [];
     const isLine = (what: string) => what === 'line' || what === 'side';
-    if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : ['across', 'up', 'straight']; // prettier-ignore
-    if (one.what === 'round') return one.piece.kind === 'circle' || one.piece.kind === 'ellipse' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
+    if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : [...(one.what === 'round' && other.what === 'round' ? ['pitch' as const] : []), 'across', 'up', 'straight']; // prettier-ignore
+    if (one.what === 'round') return kindOfRound(one.piece) === 'diameter' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
     if (one.what === 'side') return ['diameter', 'chamfer', 'surface', 'note'];
     if (one.what === 'rounding') return ['radius', 'surface', 'note'];
     if (one.what !== 'line') return ['note'];

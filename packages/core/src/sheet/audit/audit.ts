@@ -2,11 +2,11 @@
  * Can the part be remade from what stands on the sheet alone? Told by the freedoms of the shape under the given sizes:
  * what is still free is missing, what follows from others is said twice.
  */
+import { drawnSo } from './drawn-so.ts';
 import { rowsOfHole } from './hole-rows.ts';
 import type { Design } from '../../document/schema.ts';
 import type { Sheet, SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
-import { dot, type Vec3 } from '../../space/vector.ts';
 import type { DrawnView } from '../drawn-view.ts';
 import { frameOfLook } from '../looks.ts';
 import type { Measured, SizeState } from '../measured.ts';
@@ -30,7 +30,7 @@ export interface Audit {
 }
 
 /** In this order sizes are taken to say something; what follows from those before is said twice. */
-const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'across', 'up', 'straight', 'angle', 'chamfer', 'surface', 'note']; // prettier-ignore
+const KINDS: readonly SheetSize['kind'][] = ['hole', 'diameter', 'radius', 'pitch', 'across', 'up', 'straight', 'angle', 'chamfer', 'surface', 'note']; // prettier-ignore
 
 /** @param bodies of the part that is drawn */
 export function auditSheet(
@@ -44,7 +44,7 @@ export function auditSheet(
   const shape = new Shape(bodies, frameOfLook(sheet.front, 'front'));
   const space = new RowSpace<string | null>(shape.width);
   for (const row of shape.relations()) space.add(row, null);
-  const taken = drawnSo(shape, sheet).flatMap(({ says, rows }) =>
+  const taken = drawnSo(shape, frameOfLook(sheet.front, 'front')).flatMap(({ says, rows }) =>
     rows.filter((row) => space.add(row, null) === null).length > 0 ? [says] : [],
   );
   const free = shape.width - space.rank;
@@ -142,63 +142,4 @@ function saidTwice(id: string, size: SheetSize, from: readonly (string | null)[]
     sizes: [id, ...others],
     cure: null,
   };
-}
-
-const PLACE = 1e-5;
-
-/**
- * What whoever reads a drawing takes to be so as it is drawn: what lies in line lies in line, and what lies alike on
- * both sides of a middle, with faces as large, does so; centre lines say it on the sheet.
- */
-function drawnSo(shape: Shape, sheet: Sheet): { says: string; rows: Float64Array[] }[] {
-  const { x, y, normal } = frameOfLook(sheet.front, 'front');
-  const tips = shape.cones.filter((c) => c.pointed && shape.rounds.some((r) => r.hollow && r.axis === c.axis && Math.abs(r.radius - c.widest) < PLACE)); // prettier-ignore
-  const drilled = tips.length > 0 ? [{ says: 'A drilled hole is taken to end in the point of its drill.', rows: tips.map((c) => shape.only(c.unknowns[1])) }] : []; // prettier-ignore
-  const lying = (
-    [
-      ['from left to right', x],
-      ['from top to bottom', y],
-      ['from front to rear', normal],
-    ] as const
-  ).flatMap(([says, d]) => {
-    // prettier-ignore
-    const all = levelsIn(shape, d).sort((a, b) => a.at - b.at);
-    const inLine = all.flatMap((l, i) => (i > 0 && Math.abs(l.at - all[i - 1]!.at) < PLACE ? [l.row.map((v, k) => v - all[i - 1]!.row[k]!)] : [])); // prettier-ignore
-    const flats = all.filter((l) => l.is === 'plane');
-    const [low, high] = [flats[0], flats.at(-1)];
-    const found = inLine.length > 0 ? [{ says: 'What is drawn in line is taken to be in line.', rows: inLine }] : [];
-    if (!low || !high || low === high) return found;
-    const twin = (l: Lying) => all.find((o) => o.is === l.is && Math.abs(o.at + l.at - low.at - high.at) < PLACE && Math.abs(o.like - l.like) < 1e-6 * Math.max(1, l.like)); // prettier-ignore
-    if (all.length < 3 || !all.every((l) => twin(l))) return found;
-    const rows = all.filter((l) => l !== low && l !== high).map((l) => l.row.map((v, i) => v + twin(l)!.row[i]! - low.row[i]! - high.row[i]!)); // prettier-ignore
-    return [...found, { says: `Taken to be alike ${says}, as it is drawn.`, rows }];
-  });
-  return [...drilled, ...lying];
-}
-
-interface Lying {
-  readonly at: number;
-  readonly row: Float64Array;
-  /** Area of planes, radii about axes: what must be alike of twins. */
-  readonly like: number;
-  readonly is: 'plane' | 'axis';
-}
-
-/** Planes square to a direction, and axes, by where they lie along it. */
-function levelsIn(shape: Shape, d: Vec3): Lying[] {
-  const flats = shape.planes.flatMap((p): Lying[] => {
-    const along = dot(p.normal, d);
-    if (Math.abs(along) < 1 - 1e-9) return [];
-    return [{ at: p.offset * Math.sign(along), row: shape.offsetOf(p).map((v) => v * Math.sign(along)), like: p.area, is: 'plane' }]; // prettier-ignore
-  });
-  const axes = shape.axes
-    .filter((a) => Math.abs(dot(a.direction, d)) < 1e-9)
-    .map((a): Lying => ({ at: dot(a.at, d), row: asideRow(shape, a, d), like: shape.rounds.filter((r) => r.axis === a).reduce((sum, r) => sum + r.radius, 0), is: 'axis' })); // prettier-ignore
-  return [...flats, ...axes];
-}
-
-function asideRow(shape: Shape, { aside, unknowns }: Shape['axes'][number], d: Vec3): Float64Array {
-  const row = new Float64Array(shape.width);
-  aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, d)));
-  return row;
 }

@@ -7,10 +7,22 @@ import { dot, minus, type Frame, type Vec3 } from '../../space/vector.ts';
 import { formatQuantity } from '../../units/units.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import type { OfferedSpot } from '../offered-spot.ts';
-import { along, edgeOfSpot, foundSpot, motionsAt, roundingSeen, roundOf, rowOfSize, type Found } from './said.ts';
+import {
+  along,
+  edgeOfSpot,
+  foundSpot,
+  motionsAt,
+  pitchRow,
+  roundingSeen,
+  roundOf,
+  rowOfSize,
+  type Found,
+} from './said.ts';
 import { chamferOfCone } from '../chamfer.ts';
+import { kindOfRound } from '../seen-through.ts';
 import { conesAlike, rimAt } from './rims.ts';
 import type { RoundFreedom, Shape, TorusFreedom } from './shape.ts';
+import { ringsIn } from './spread-round.ts';
 
 export interface Candidate {
   readonly size: SheetSize;
@@ -27,6 +39,11 @@ interface Level {
   readonly row: Float64Array;
   readonly step: string;
   readonly isRound: boolean;
+  /** On a flat face square to the direction; all over is told between such, or ends of the whole. */
+  readonly isFlat: boolean;
+  readonly bounds: boolean;
+  /** An arc, whose centre nobody measures from before all else is told. */
+  readonly isArc: boolean;
   readonly reach: number;
 }
 
@@ -40,7 +57,9 @@ export function candidates(
 ): Candidate[] {
   const straight = sheet.viewOrder.filter((id) => isJudged(sheet.views[id]!) && views.has(id));
   const looks = straight.map((id): Looked => ({ id, view: views.get(id)!, frame: views.get(id)!.frame, word: wordOfView(sheet.views[id]!) })); // prettier-ignore
-  const spots = looks.map(({ view }) => view.spots.map((spot) => ({ spot, found: edgeOfSpot(spot, shape.bodies) })));
+  const spots = looks.map(({ view, frame }) =>
+    view.spots.map((spot) => ({ spot, found: edgeOfSpot(spot, shape.bodies, frame) })),
+  );
   const stepOf = (body: number, face: number): string => {
     const id = shape.bodies[body]!.faceNames[face]?.[0]?.step;
     const part = 'part' in sheet.of ? design.parts[sheet.of.part] : undefined;
@@ -67,7 +86,7 @@ export function candidates(
   const { rounds, tapers } = roundsOf(shape, looks, spots, stepOf, length);
   // What stands at a slant is told by its angle before its corners are.
   const upTo = (least: number, most: number) => lengths.filter((l) => l.order >= least && l.order <= most).sort((a, b) => a.order - b.order).map((l) => l.of); // prettier-ignore
-  return [...rounds, ...chamfersOf(shape, looks, spots, stepOf), ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...tapers, ...upTo(2, 3)]; // prettier-ignore
+  return [...rounds, ...pitchesOf(shape, looks, spots, stepOf, length), ...chamfersOf(shape, looks, spots, stepOf), ...upTo(0, 1), ...anglesOf(shape, looks, spots), ...tapers, ...upTo(2, 5)]; // prettier-ignore
 }
 
 /** Diameters and radii: where they are seen face on, else from the side, else between the walls that a section cuts. */
@@ -103,7 +122,7 @@ function roundsOf(
     // Of rounds alike the one farthest up and right: words stand there.
     const upRight = ({ spot }: Spots[number]) => spot.piece.points[0]![0] + spot.piece.points[0]![1];
     for (const { spot, found } of [...spots[v]!].sort((a, b) => upRight(b) - upRight(a)))
-      if (found && spot.what === 'round') tell(look, spot, found, spot.piece.kind === 'circle');
+      if (found && spot.what === 'round') tell(look, spot, found, kindOfRound(spot.piece) === 'diameter');
   });
   looks.forEach((look, v) => {
     for (const { spot, found } of spots[v]!)
@@ -129,6 +148,30 @@ function roundsOf(
   return { rounds, tapers };
 }
 
+/** Of rounds that are spread evenly about another, how wide their circle is. */
+function pitchesOf(
+  shape: Shape,
+  looks: readonly Looked[],
+  spots: readonly Spots[],
+  stepOf: (body: number, face: number) => string,
+  length: (mm: number) => string,
+): Candidate[] {
+  const rings = ringsIn(shape, shape.square).filter((r) => r.center !== null && r.members[0]?.is === 'axis');
+  return rings.flatMap(({ members, center, away }) =>
+    looks.flatMap(({ id, word }, v): Candidate[] => {
+      const about = (axes: readonly unknown[]) =>
+        spots[v]!.filter(({ spot, found }) => spot.what === 'round' && found && axes.includes(roundOf(shape, found)?.axis))
+          .sort((a, b) => a.spot.piece.points[0]![0] - b.spot.piece.points[0]![0])
+          .at(-1); // prettier-ignore
+      const [one, middle] = [about(members.map((m) => m.of)), about([center])];
+      const row = one?.found && middle?.found ? pitchRow(shape, one.found, middle.found) : null;
+      if (!row) return [];
+      const face = one!.found!.faces.find((f) => shape.face(one!.found!.body, f)?.is === 'round')!;
+      return [{ size: { kind: 'pitch', view: id, of: [one!.spot.spot, middle!.spot.spot] }, rows: [row], says: `the pitch circle of ${stepOf(one!.found!.body, face)}, in the ${word} view: ${length(2 * away)}` }]; // prettier-ignore
+    }),
+  );
+}
+
 /** Of the same radius, hollow or not, about axes that run alike. */
 export const alikeRounds = (shape: Shape, round: RoundFreedom): RoundFreedom[] =>
   shape.rounds.filter((r) => r.hollow === round.hollow && Math.abs(r.radius - round.radius) < PLACE && Math.abs(dot(r.axis.direction, round.axis.direction)) > 1 - 1e-9); // prettier-ignore
@@ -148,14 +191,31 @@ function levelsAlong(
   stepOf: (body: number, face: number) => string,
 ): Level[] {
   const levels: Level[] = [];
+  const ends = shape.bodies.flatMap(({ facts: { corners } }) => corners.map((c) => dot(c, u)));
+  const [low, high] = [Math.min(...ends), Math.max(...ends)];
+  const isFlat = ({ body, faces }: Found): boolean =>
+    faces.some((face) => {
+      const own = shape.face(body, face);
+      return own?.is === 'plane' && Math.abs(dot(own.normal, u)) > 1 - 1e-9;
+    });
+  const bounds = (found: Found, at: number): boolean => {
+    const { body, faces } = found;
+    return isFlat(found) || ((at < low + PLACE || at > high - PLACE) && !faces.some((f) => shape.face(body, f)?.is === 'round')); // prettier-ignore
+  };
   for (const { spot, found } of spots) {
     if (!found || spot.what === 'corner' || spot.what === 'rounding') continue;
     const body = shape.bodies[found.body]!;
     const isRound = spot.what === 'round';
-    if (isRound && (spot.piece.kind !== 'circle' || !rimAt(shape, found.body, found.edge!))) continue;
+    if (isRound && found.through === undefined && !rimAt(shape, found.body, found.edge!)) continue;
+    const isArc = isRound && kindOfRound(spot.piece) === 'radius';
     // A straight edge says where it lies only square to itself.
     const { kind, axis: turned } = body.facts.edges[found.edge!]!;
-    const place = kind === 'circle' && turned ? turned.origin : found.at;
+    const place =
+      found.through !== undefined
+        ? roundOf(shape, found)!.axis.at
+        : kind === 'circle' && turned
+          ? turned.origin
+          : found.at;
     if (spot.piece.kind === 'line') {
       const [p, q] = spot.piece.points;
       if (Math.abs(q[axis] - p[axis]) > PLACE) continue;
@@ -166,10 +226,26 @@ function levelsAlong(
       found.faces.find((f) => shape.face(found.body, f)?.is === (isRound ? 'round' : 'plane')) ?? found.faces[0]!;
     const reach = body.facts.edges[found.edge!]!.length;
     const at = dot(place, u);
-    const own: Level = { spot, at, row, step: stepOf(found.body, face), isRound, reach };
-    const known = levels.findIndex((l) => Math.abs(l.at - at) < PLACE && l.isRound === isRound);
+    const own: Level = {
+      spot,
+      at,
+      row,
+      step: stepOf(found.body, face),
+      isRound,
+      isArc,
+      bounds: bounds(found, at),
+      reach,
+    };
+    const known = levels.findIndex((l) => Math.abs(l.at - at) < PLACE && l.isRound === isRound && l.isArc === isArc);
     if (known < 0) levels.push(own);
-    else if (isBetter(own, levels[known]!, axis)) levels[known] = own;
+    else if (isBetter(own, levels[known]!, axis))
+      levels[known] = {
+        ...own,
+        isFlat: own.isFlat || levels[known]!.isFlat,
+        bounds: own.bounds || levels[known]!.bounds,
+      };
+    else if (own.bounds)
+      levels[known] = { ...levels[known]!, isFlat: own.isFlat || levels[known]!.isFlat, bounds: true };
   }
   return levels.sort((a, b) => a.at - b.at);
 }
@@ -181,13 +257,15 @@ function isBetter(one: Level, other: Level, axis: 0 | 1): boolean {
   return longer > PLACE || (longer > -PLACE && aside(one) < aside(other) - PLACE);
 }
 
-/** All over first, then pairs that lie alike about the middle, then each from the first, then from its neighbour. */
-function pairsOf(levels: readonly Level[]): { order: number; a: Level; b: Level }[] {
-  const flats = levels.filter((l) => !l.isRound);
+/** All over first, then pairs that lie alike about the middle, then each from the first, then from its neighbour; arcs last, from each other first. */
+function pairsOf(all: readonly Level[]): { order: number; a: Level; b: Level }[] {
+  const levels = all.filter((l) => !l.isArc);
+  const arcs = all.filter((l) => l.isArc);
+  const flats = levels.filter((l) => !l.isRound && l.bounds);
   const [low, high] = [flats[0], flats.at(-1)];
   const pairs: { order: number; a: Level; b: Level }[] = [];
   if (low && high && low !== high) {
-    pairs.push({ order: 0, a: low, b: high });
+    pairs.push({ order: low.isFlat && high.isFlat ? 0 : 0.5, a: low, b: high });
     const middle = low.at + high.at;
     for (const l of levels) {
       const other = levels.find(
@@ -197,8 +275,11 @@ function pairsOf(levels: readonly Level[]): { order: number; a: Level; b: Level 
     }
   }
   const base = low ?? levels[0];
-  for (const l of levels) if (base && l !== base) pairs.push({ order: 2, a: base, b: l });
+  const nearest = (some: readonly Level[]) => (base ? [...some].sort((a, b) => Math.abs(a.at - base.at) - Math.abs(b.at - base.at)) : []); // prettier-ignore
+  for (const l of nearest(levels)) if (l !== base) pairs.push({ order: 2, a: base!, b: l });
   levels.forEach((l, i) => i > 0 && pairs.push({ order: 3, a: levels[i - 1]!, b: l }));
+  arcs.forEach((l, i) => i > 0 && pairs.push({ order: 4, a: arcs[i - 1]!, b: l }));
+  for (const l of nearest(arcs)) pairs.push({ order: 5, a: base!, b: l });
   return pairs;
 }
 

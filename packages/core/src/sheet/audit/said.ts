@@ -9,6 +9,7 @@ import { cross, dot, minus, unit, type Frame, type Vec3 } from '../../space/vect
 import { placesOfCut } from '../cut-lines.ts';
 import type { DrawnView, ViewSpot } from '../drawn-view.ts';
 import type { Measured } from '../measured.ts';
+import { seenThrough } from '../seen-through.ts';
 import { rimAt } from './rims.ts';
 import type { Motion, RoundFreedom, Shape, TorusFreedom } from './shape.ts';
 
@@ -18,6 +19,8 @@ export interface Found {
   readonly faces: readonly number[];
   /** Of an edge. */
   readonly edge: number | null;
+  /** The face of a bore whose edge is no circle, but is seen as one. */
+  readonly through?: number | undefined;
 }
 
 export type CutView = Pick<DrawnView, 'frame' | 'cutLines'>;
@@ -46,19 +49,22 @@ export function foundSpot(spot: SizeSpot, bodies: readonly Body[], cut: CutView)
   if (finding.how === 'lost') return null;
   const { body, edge } = finding.found;
   const { middle, faces } = body.facts.edges[edge]!;
-  return { body: bodies.indexOf(body), at: middle, faces: [...new Set(faces)], edge };
+  return { body: bodies.indexOf(body), at: middle, faces: [...new Set(faces)], edge, through: seenThrough(body, edge, cut.frame)?.face }; // prettier-ignore
 }
 
 /** The same of a spot of a view, which knows where it is; corners are not asked for. */
-export function edgeOfSpot({ what, at }: ViewSpot, bodies: readonly Body[]): Found | null {
+export function edgeOfSpot({ what, at }: ViewSpot, bodies: readonly Body[], frame: Frame): Found | null {
   if (what === 'corner') return null;
-  const { middle, faces } = bodies[at.body]!.facts.edges[at.index]!;
-  return { body: at.body, at: middle, faces: [...new Set(faces)], edge: at.index };
+  const body = bodies[at.body]!;
+  const { middle, faces } = body.facts.edges[at.index]!;
+  return { body: at.body, at: middle, faces: [...new Set(faces)], edge: at.index, through: seenThrough(body, at.index, frame)?.face }; // prettier-ignore
 }
 
 /** Of a round edge the round it is of. */
-export function roundOf(shape: Shape, { body, faces }: Found): RoundFreedom | null {
-  const rounds = faces.map((f) => shape.face(body, f)).filter((f): f is RoundFreedom => f?.is === 'round');
+export function roundOf(shape: Shape, { body, faces, through }: Found): RoundFreedom | null {
+  const rounds = (through === undefined ? faces : [through])
+    .map((f) => shape.face(body, f))
+    .filter((f): f is RoundFreedom => f?.is === 'round');
   return rounds[0] ?? null;
 }
 
@@ -70,6 +76,8 @@ export function roundingSeen(shape: Shape, { body, faces, edge }: Found, frame: 
 
 /** How what a spot stands for moves, in all directions in which that is known. */
 export function motionsAt(shape: Shape, found: Found): Motion[] {
+  const bore = found.through === undefined ? null : roundOf(shape, found);
+  if (bore) return shape.axisMotions(bore.axis);
   const rim = found.edge === null ? null : rimAt(shape, found.body, found.edge);
   if (rim) return [...shape.axisMotions(rim.axis), ...(rim.along ? [{ along: rim.axis.direction, row: rim.along }] : [])]; // prettier-ignore
   const own = found.faces.flatMap((f) => {
@@ -123,10 +131,11 @@ export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, vie
   const found = size.of.map((spot) => foundSpot(spot, shape.bodies, view));
   const [one, other] = found;
   if (!one || other === null) return null;
+  if (size.kind === 'pitch') return other ? pitchRow(shape, one, other) : null;
   if (measured.is === 'diameter' || measured.is === 'radius') {
     const rounding = measured.is === 'radius' ? roundingSeen(shape, one, frame) : null;
     if (rounding) return shape.only(rounding.unknown);
-    if (one.edge !== null) return rimAt(shape, one.body, one.edge)?.radius ?? null;
+    if (one.edge !== null && one.through === undefined) return rimAt(shape, one.body, one.edge)?.radius ?? null;
     const round = roundOf(shape, one);
     return round && shape.only(round.unknown);
   }
@@ -142,6 +151,17 @@ export function rowOfSize(shape: Shape, size: SheetSize, measured: Measured, vie
     return a && b ? b.map((x, i) => x - a[i]!) : null;
   }
   return null;
+}
+
+/** How far one round lies from the axis of another, square to that. */
+export function pitchRow(shape: Shape, one: Found, about: Found): Float64Array | null {
+  const [a, b] = [one, about].map((f) => roundOf(shape, f)?.axis);
+  if (!a || !b || Math.abs(dot(a.direction, b.direction)) < 1 - 1e-9) return null;
+  const off = minus(a.at, b.at);
+  const by = dot(off, b.direction);
+  const out = unit(minus(off, [b.direction[0] * by, b.direction[1] * by, b.direction[2] * by]));
+  const rows = out ? [a, b].map((axis) => along(out, shape.axisMotions(axis))) : [];
+  return rows[0] && rows[1] ? rows[0].map((x, i) => x - rows[1]![i]!) : null;
 }
 
 /** The two ends of an edge. */

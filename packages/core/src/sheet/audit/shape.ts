@@ -78,7 +78,7 @@ export class Shape {
   /** @param square the three directions in which planes are taken to lie as they are drawn */
   constructor(
     readonly bodies: readonly Body[],
-    private readonly square: Frame,
+    readonly square: Frame,
   ) {
     this.size = Math.max(1, ...bodies.map(({ facts: { box } }) => Math.hypot(...minus(box.max, box.min))));
     this.ofFace = bodies.map((body) => body.facts.faces.map((_, face) => this.freedomOf(body, face)));

@@ -27,6 +27,7 @@ import { sheetGeometry } from '../sheet-geometry.ts';
 import { asShown, SheetFailure } from '../subject.ts';
 import { isJudged } from '../view-kinds.ts';
 import { sizesOfDimension } from './sketch-sizes.ts';
+import { kindOfRound } from '../seen-through.ts';
 import { madeBy, seenOnly, type StraightView } from './spots.ts';
 import { anglesOfStep, sizesOfLength } from './step-sizes.ts';
 
@@ -187,9 +188,9 @@ function upperRight(
 ): SheetSpot | null {
   // prettier-ignore
   const spots = looked.find((l) => l.id === view)!.view.spots.filter((s) => {
-    const found = s.what === 'round' ? edgeOfSpot(s, bodies) : null;
+    const found = s.what === 'round' ? edgeOfSpot(s, bodies, looked.find((l) => l.id === view)!.frame) : null;
     const own = found ? roundOf(shape, found) : null;
-    return own && alike.includes(own) && (s.piece.kind === 'circle') === (kind === 'diameter');
+    return own && alike.includes(own) && kindOfRound(s.piece) === kind;
   });
   const at = ({ piece }: (typeof spots)[number]) => piece.points[0]![0] + piece.points[0]![1];
   return spots.sort((a, b) => at(b) - at(a))[0]?.spot ?? null;

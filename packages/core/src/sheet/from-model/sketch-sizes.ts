@@ -5,6 +5,7 @@ import { lineIn, placeIn, radiusIn } from '../../sketch/drawn.ts';
 import { BUILT_IN, type DimensionConstraint, type SketchGeometry } from '../../sketch/schema.ts';
 import { flatPoint } from '../../slots/regions/flatten.ts';
 import { dot, further, type Frame } from '../../space/vector.ts';
+import { kindOfRound } from '../seen-through.ts';
 import { edgesAlong, endsFor, roundsAs, sidesAt, type StraightView, type Thing } from './spots.ts';
 
 const ALONG = 1e-9;
@@ -42,7 +43,7 @@ export function sizesOfDimension(
     case 'radius':
     case 'diameter':
       // Of a full circle the diameter is what is made and measured.
-      return one.is === 'round' ? roundsAs(view, one).map((r) => size(r.piece.kind === 'circle' ? 'diameter' : 'radius', r.spot)) : []; // prettier-ignore
+      return one.is === 'round' ? roundsAs(view, one).map((r) => size(kindOfRound(r.piece), r.spot)) : []; // prettier-ignore
     case 'angle':
       return other ? edgesAlong(view, one).flatMap((a) => edgesAlong(view, other).map((b) => size('angle', a, b))) : [];
     case 'across':

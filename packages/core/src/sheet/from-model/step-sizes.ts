@@ -2,6 +2,7 @@
 import type { SheetSize } from '../../document/sheet.ts';
 import type { Body } from '../../names/body.ts';
 import type { ViewSpot } from '../drawn-view.ts';
+import { kindOfRound } from '../seen-through.ts';
 import { madeBy, radiusOf, SAME_PLACE, type StraightView } from './spots.ts';
 
 /** Sizes in a view that may say a length of the step, mm: its rounds of this radius or diameter, then faces so far apart. */
@@ -17,7 +18,7 @@ export function sizesOfLength(
     if (spot.what !== 'round') return [];
     const { radius } = bodies[spot.at.body]!.facts.edges[spot.at.index]!;
     if (radius === null || (Math.abs(radius - mm) > SAME_PLACE && Math.abs(2 * radius - mm) > SAME_PLACE)) return [];
-    return [{ kind: spot.piece.kind === 'circle' ? 'diameter' : 'radius', view: id, of: [spot.spot] }];
+    return [{ kind: kindOfRound(spot.piece), view: id, of: [spot.spot] }];
   });
   return [...rounds, ...apart(mm, own, view.spots, id)];
 }
