@@ -207,13 +207,16 @@ function centresOf(
     for (const [edge, curve] of curvesOf(solid).entries()) {
       const through = seenThrough(body, edge, frame);
       if (through?.piece.kind === 'circle' && !(cut && isAway(through.center, cut, frame))) cross(through.piece.points[0], through.radius); // prettier-ignore
-      if (curve.kind !== 'ellipse' || !curve.whole || Math.abs(curve.major - curve.minor) > SAME) continue;
+      if (curve.kind !== 'ellipse' || Math.abs(curve.major - curve.minor) > SAME) continue;
+      // The ends of slots have their middles marked, rounded corners not.
+      const isHalf = body.facts.edges[edge]!.length > Math.PI * curve.major * (1 - 1e-6);
+      if (!isHalf) continue;
       if (cut && isAway(curve.center, cut, frame)) continue;
       const facing = Math.abs(dot(curve.normal, frame.normal));
       const center = flatPoint(frame, curve.center);
       if (facing > 1 - 1e-9) {
         cross(center, curve.major);
-      } else if (facing < 1e-9) {
+      } else if (facing < 1e-9 && curve.whole) {
         const along: Vec2 = [dot(curve.normal, frame.x), dot(curve.normal, frame.y)];
         const foot = center[0] * -along[1] + center[1] * along[0];
         const sign = along[0] > 1e-9 || (Math.abs(along[0]) <= 1e-9 && along[1] > 0) ? 1 : -1;

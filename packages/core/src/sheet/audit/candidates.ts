@@ -233,6 +233,7 @@ function levelsAlong(
       step: stepOf(found.body, face),
       isRound,
       isArc,
+      isFlat: isFlat(found),
       bounds: bounds(found, at),
       reach,
     };
