@@ -61,3 +61,23 @@ test('a surface mark stands on a leader with what is asked of the surface, and s
   expect(mark!.filter((i) => i.is === 'curve')).toHaveLength(5);
   expect(geometry.audit!.findings.filter((f) => f.kind !== 'missing')).toEqual([]);
 });
+
+test('a pitch circle is told across, drawn as a centre line, and only between rounds that lie apart', async () => {
+  const bored = { s: round(40), e: extruded('s', '6 mm'), b: round(8, { name: 'Bore' }), c: extruded('b', '9 mm', { result: 'cut' }), d: round(3, { name: 'Hole' }, [21, 20]), f: extruded('d', '9 mm', { result: 'cut' }) }; // prettier-ignore
+  const bare = onSheet(bored);
+  const { spots } = (await geometryOf(bare)).views.get('top')!;
+  const rim = (radius: number) => spots.find((s) => s.piece.kind === 'circle' && Math.abs(s.piece.radius - radius) < 1e-9)!.spot; // prettier-ignore
+  const pitch = (...of: SheetSize['of']): SheetSize => ({ kind: 'pitch', view: 'top', of });
+  const sized = edited(bare, putSize('h', [['a', pitch(rim(3), rim(8))], ['b', pitch(rim(40), rim(8))], ['c', pitch(rim(3))]])); // prettier-ignore
+  const geometry = await geometryOf(sized);
+  const told = (id: string) => geometry.sizes.get(id)!;
+  expect(wordsOfSize({}, told('a').measured!, sized.units)).toBe('Ø58');
+  expect([told('b').lost, told('c').lost]).toEqual([
+    'Both rounds lie about one centre; pick one that lies aside.',
+    'A pitch circle is told of a round and of the one about which it lies; pick both.',
+  ]);
+  const { views, sizes } = composeSheet(sized.sheets!.h!, { name: 'Disc' }, geometry, sized.units);
+  const circles = (items: (typeof sizes)[number]['items'], pen: string) => items.flatMap((i) => (i.is === 'curve' && i.pen === pen && i.piece.kind === 'circle' ? [i.piece.radius] : [])); // prettier-ignore
+  const disc = Math.max(...circles(views.find((v) => v.id === 'top')!.items, 'visible'));
+  expect(circles(sizes.find((s) => s.id === 'a')!.items, 'center').map((r) => r / disc)).toEqual([expect.closeTo(29 / 40, 9)]); // prettier-ignore
+});

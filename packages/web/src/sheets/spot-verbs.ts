@@ -30,7 +30,7 @@ export function useSpotVerbs() {
     const [one, other, more] = picks.value;
     if (!one || more) return [];
     const isLine = (what: string) => what === 'line' || what === 'side';
-    if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : [...(one.what === 'round' && other.what === 'round' ? ['pitch' as const] : []), 'across', 'up', 'straight']; // prettier-ignore
+    if (other) return isLine(one.what) && isLine(other.what) ? ['straight', 'across', 'up', 'angle'] : ['across', 'up', 'straight', ...(one.what === 'round' && other.what === 'round' ? ['pitch' as const] : [])]; // prettier-ignore
     if (one.what === 'round') return kindOfRound(one.piece) === 'diameter' ? ['diameter', 'hole', 'radius', 'surface', 'note'] : ['radius', 'diameter', 'surface', 'note']; // prettier-ignore
     if (one.what === 'side') return ['diameter', 'chamfer', 'surface', 'note'];
     if (one.what === 'rounding') return ['radius', 'surface', 'note'];
