@@ -56,7 +56,6 @@ function isExact(oc: OpenCascadeInstance, scope: Scope, face: TopoDS_Face, surfa
   if (kind === 'GeomAbs_SurfaceOfExtrusion' || kind === 'GeomAbs_SurfaceOfRevolution')
     return isExactCurve(scope.keep(surface.BasisCurve()));
   if (wayOf(surface) === 'free') return false;
-  if (kind !== 'GeomAbs_Plane') return true;
   return edgesOf(oc, scope, face).every((edge) =>
     isExactCurve(scope.keep(new oc.BRepAdaptor_Curve(scope.keep(oc.TopoDS.Edge(edge))))),
   );

@@ -47,6 +47,22 @@ describe('two parts', () => {
     expect(found.volume).toBeCloseTo(volume, 5);
   });
 
+  test('also where the kernel finds no sound solid that they share: a ball whose pole dips into a block', async () => {
+    // Turned and moved so that the ball’s middle lies 5.231244 mm above the block’s side: a cap of πh²(3R − h)/3.
+    const half = { ...outline([], { name: 'Half', plane: { datum: 'wall' } }), points: { c: [0, 0], a: [0, -6], b: [0, 6] }, curves: { r: { kind: 'arc', center: 'c', from: 'a', to: 'b' }, l: { kind: 'line', from: 'b', to: 'a' } } } as unknown as Step; // prettier-ignore
+    const turned = { kind: 'revolve', name: 'Ball', profile: { sketch: 'h', regions: 'all' }, axis: { sketch: 'h', line: 'y_axis' }, way: 'whole', result: 'new_body' } as Step; // prettier-ignore
+    const own = edited(emptyDesign('Ball'), addPart('bar', 'Bar'), addStep('bar', 's', outline(rectangle(-10, -7, 20, 14))), addStep('bar', 'e', extruded('s', '12 mm')), addPart('ball', 'Ball'), addStep('ball', 'h', half), addStep('ball', 't', turned)); // prettier-ignore
+    const bar: Pose = { at: [7.574969384621348, 1.3471650571316318, 9.004472800998238], turn: [0.5730141375557242, 0.3864308499028017, 0.30039229515431765, 0.6573358847777818] }; // prettier-ignore
+    const ball: Pose = { at: [4.588938738028023, 6.661823350778697, 10.874965438561034], turn: [-0.17984151945819457, -0.12128201846552701, -0.09427866304403937, 0.9716271062349608] }; // prettier-ignore
+    const standing = await Promise.all([['bar', bar], ['ball', ball]].map(async ([part, pose], link) => ({ member: { key: part as string, link }, pose: pose as Pose, bodies: await bodiesOf(part as string, own) }))); // prettier-ignore
+    const [found, ...more] = await checkFit(standing, 0, kernel);
+    expect(more).toEqual([]);
+    const h = 6 - 5.231244;
+    expect(found).toMatchObject({ kind: 'overlap', volume: expect.closeTo((Math.PI * h * h * (18 - h)) / 3, 3) });
+    const { at: middle } = found as Extract<FitFinding, { kind: 'overlap' }>;
+    expect(Math.hypot(...middle.map((x, k) => x - ball.at[k]!))).toBeCloseTo((0.75 * (12 - h) ** 2) / (18 - h), 3);
+  });
+
   test('and by which way the second comes free first; where no faces look at each other that is not told', async () => {
     const [found] = await fit([['block', at(0, 0, 0)], ['block', at(15, 12, 4)]]); // prettier-ignore
     expect(found).toMatchObject({ free: { by: expect.closeTo(5, 9), towards: near([1, 0, 0]) }, pieces: [{ member: 'block0' }, { member: 'block1' }] }); // prettier-ignore

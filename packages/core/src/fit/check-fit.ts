@@ -1,5 +1,12 @@
 /** What of an assembly does not fit: parts in each other, too close, or with bores out of line. Exact, by the kernel. */
-import { KernelError, type Box, type SolidBulk, type SolidHandle, type SolidKernel } from '../solid/kernel.ts';
+import {
+  KernelError,
+  type Box,
+  type MadeSolid,
+  type SolidBulk,
+  type SolidHandle,
+  type SolidKernel,
+} from '../solid/kernel.ts';
 import type { Body } from '../names/body.ts';
 import { transformOf } from '../space/pose.ts';
 import { opposite, type Vec3 } from '../space/vector.ts';
@@ -220,18 +227,36 @@ export function standIn(a: Standing, b: Standing, kernel: SolidKernel): boolean 
   }
 }
 
-/** What two bodies have in common; null where they only touch. @throws KernelError */
+/** What two bodies have in common; null where they only touch. @throws KernelError where that cannot be found out */
 export function overlapOf(one: Body, other: Body, kernel: SolidKernel): SolidBulk | null {
-  let volume = 0;
-  const at: [number, number, number] = [0, 0, 0];
-  for (const { solid } of kernel.combine('common', [one.solid], [other.solid])) {
-    const bulk = kernel.bulk(solid);
-    kernel.free(solid);
-    if (bulk.volume <= TOUCH_DEPTH * Math.min(one.facts.area, other.facts.area)) continue;
-    for (let k = 0; k < 3; k++) at[k]! += bulk.center[k]! * bulk.volume;
-    volume += bulk.volume;
+  const shared = bulkOf(kernel.combine('common', [one.solid], [other.solid]), kernel) ?? leftOver(one, other, kernel);
+  return shared.volume > TOUCH_DEPTH * Math.min(one.facts.area, other.facts.area) ? shared : null;
+}
+
+/** Of all together, which are let go of; null where one is not sound. */
+function bulkOf(made: readonly MadeSolid[], kernel: SolidKernel): SolidBulk | null {
+  try {
+    if (!made.every(({ solid }) => kernel.isValid(solid))) return null;
+    return sumOf(made.map(({ solid }) => kernel.bulk(solid)));
+  } finally {
+    for (const { solid } of made) kernel.free(solid);
   }
-  return volume > 0 ? { volume, center: [at[0] / volume, at[1] / volume, at[2] / volume] } : null;
+}
+
+/** Where the kernel finds no sound solid that they have in common: what each loses where the other is cut from it. */
+function leftOver(one: Body, other: Body, kernel: SolidKernel): SolidBulk {
+  for (const [whole, tool] of [[one, other], [other, one]] as const) {
+    const rest = bulkOf(kernel.combine('cut', [whole.solid], [tool.solid]), kernel);
+    const own = rest && kernel.bulk(whole.solid);
+    if (own) return sumOf([own, { volume: -rest.volume, center: rest.center }]);
+  } // prettier-ignore
+  throw new KernelError('The kernel could not find out what they have in common.');
+}
+
+function sumOf(parts: readonly SolidBulk[]): SolidBulk {
+  const volume = parts.reduce((sum, p) => sum + p.volume, 0);
+  const at = (k: 0 | 1 | 2) => (volume === 0 ? 0 : parts.reduce((sum, p) => sum + p.center[k] * p.volume, 0) / volume);
+  return { volume, center: [at(0), at(1), at(2)] };
 }
 
 /** Pairs whose boxes come within the clearance, found by sweeping along x. */
