@@ -99,7 +99,7 @@ function overFace(
     const flat = scope.keep(new oc.BRepAdaptor_Curve2d(edge, forward));
     const none = f(localAt(surface, 0, 0)).map(() => 0);
     const at = (t: number): Values => {
-      const [p, d] = [flat.EvalD0(t), flat.EvalDN(t, 1)];
+      const { Point: p, D1: d } = flat.EvalD1(t);
       const [u, v, step] = [p.X(), p.Y(), pushed || inV ? -d.X() : d.Y()];
       p.delete();
       d.delete();

@@ -51,14 +51,39 @@ function circleAt(surface: BRepAdaptor_Surface, v: number): Circle {
   return { c, x: minus(first, c), y: minus(quarter, c), up: derivative(surface, 0, v, 0, 1) };
 }
 
-/** Of cylinders and cones all circles follow from two, and the kernel is asked no more. */
+/** Of cylinders, cones, spheres and tori all circles follow from one or two, and the kernel is asked no more. */
 export function circlesOf(surface: BRepAdaptor_Surface): (v: number) => Circle {
-  if (!STRAIGHT_SIDES.has(String(surface.GetType()))) return (v) => circleAt(surface, v);
-  const [a, b] = [circleAt(surface, 0), circleAt(surface, 1)];
-  const mixed = (p: Vec3, q: Vec3, t: number): Vec3 => [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])]; // prettier-ignore
-  return (v) => ({ c: mixed(a.c, b.c, v), x: mixed(a.x, b.x, v), y: mixed(a.y, b.y, v), up: a.up });
+  const first = circleAt(surface, 0);
+  switch (String(surface.GetType())) {
+    case 'GeomAbs_Cylinder':
+    case 'GeomAbs_Cone': {
+      const other = circleAt(surface, 1);
+      return (v) => ({ c: mixed(first.c, other.c, v), x: mixed(first.x, other.x, v), y: mixed(first.y, other.y, v), up: first.up }); // prettier-ignore
+    }
+    case 'GeomAbs_Sphere':
+      return (v) => circleUp(first, ORIGIN, ORIGIN, v);
+    case 'GeomAbs_Torus': {
+      const inmost = circleAt(surface, Math.PI);
+      return (v) => circleUp(first, mixed(first.x, inmost.x, 0.5), mixed(first.y, inmost.y, 0.5), v);
+    }
+    default:
+      return (v) => circleAt(surface, v);
+  }
 }
-const STRAIGHT_SIDES: ReadonlySet<string> = new Set(['GeomAbs_Cylinder', 'GeomAbs_Cone']);
+const ORIGIN: Vec3 = [0, 0, 0];
+const mixed = (p: Vec3, q: Vec3, t: number): Vec3 => [p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1]), p[2] + t * (q[2] - p[2])]; // prettier-ignore
+
+/** Of a round turned about the axis: v is the angle in it, from the equator; its middle goes round at (mx, my). */
+function circleUp({ c, x, y, up }: Circle, mx: Vec3, my: Vec3, v: number): Circle {
+  const [cos, sin] = [Math.cos(v), Math.sin(v)];
+  const of = (make: (i: number) => number): Vec3 => [make(0), make(1), make(2)];
+  return {
+    c: of((i) => c[i]! + sin * up[i]!),
+    x: of((i) => mx[i]! + cos * (x[i]! - mx[i]!)),
+    y: of((i) => my[i]! + cos * (y[i]! - my[i]!)),
+    up: of((i) => cos * up[i]! - sin * (x[i]! - mx[i]!)),
+  };
+}
 
 /** Along such a circle: Sᵤ = Y cos u − X sin u, and Sᵥ turns with u. */
 export function alongCircle({ c, x, y, up }: Circle): (u: number) => Local {
