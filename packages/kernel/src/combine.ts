@@ -1,5 +1,6 @@
 import { KernelError, type BooleanKind, type FaceParent } from '@helb/core';
 import type { NCollection_List_TopoDS_Shape, OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
+import { isSound } from './describe.ts';
 import { distinct, facesOf, ShapeIndex } from './explore.ts';
 import type { Made } from './extrude.ts';
 import type { Scope } from './scope.ts';
@@ -7,6 +8,7 @@ import type { Scope } from './scope.ts';
 /**
  * All tools at once: many times faster than one after the other. What is cut or kept in common is each target's own
  * affair, and is done one by one: of targets that touch, the kernel loses one, and reports success.
+ * @param whole faces that come to lie in one plane or round become one, and edges between them go
  */
 export function combineSolids(
   oc: OpenCascadeInstance,
@@ -14,15 +16,33 @@ export function combineSolids(
   kind: BooleanKind,
   targets: readonly TopoDS_Shape[],
   tools: readonly TopoDS_Shape[],
+  whole = true,
 ): Made[] {
-  if (kind === 'join') return atOnce(oc, scope, kind, targets, tools);
+  if (kind === 'join') return atOnce(oc, scope, kind, targets, tools, whole);
   return targets.flatMap((target, t) => {
     const argument = (own: number) => (own === 0 ? t : targets.length + own - 1);
-    return atOnce(oc, scope, kind, [target], tools).map(({ shape, faces }) => ({
+    return atOnce(oc, scope, kind, [target], tools, whole).map(({ shape, faces }) => ({
       shape,
       faces: faces.map((parents) => parents.map((p) => ({ ...p, argument: argument(p.argument) }))),
     }));
   });
+}
+
+/** The same, and whether each is sound: merging faces can break what was sound before, and is left out then. */
+export function soundlyCombined(
+  oc: OpenCascadeInstance,
+  scope: Scope,
+  kind: BooleanKind,
+  targets: readonly TopoDS_Shape[],
+  tools: readonly TopoDS_Shape[],
+): (Made & { readonly sound: boolean })[] {
+  const looked = (made: readonly Made[]) => made.map((m) => ({ ...m, sound: isSound(oc, m.shape) }));
+  const merged = looked(combineSolids(oc, scope, kind, targets, tools));
+  if (merged.every((m) => m.sound)) return merged;
+  const plain = looked(combineSolids(oc, scope, kind, targets, tools, false));
+  const [taken, left] = plain.every((m) => m.sound) ? [plain, merged] : [merged, plain];
+  for (const { shape } of left) shape.delete();
+  return taken;
 }
 
 function atOnce(
@@ -31,6 +51,7 @@ function atOnce(
   kind: BooleanKind,
   targets: readonly TopoDS_Shape[],
   tools: readonly TopoDS_Shape[],
+  whole: boolean,
 ): Made[] {
   const algorithm = scope.keep(booleanOf(oc, kind));
   algorithm.SetArguments(listOf(oc, scope, targets));
@@ -41,8 +62,7 @@ function atOnce(
     const failed = () =>
       new KernelError('The kernel could not combine these bodies; look for faces that nearly coincide.');
     if (!algorithm.IsDone() || algorithm.HasErrors()) throw failed();
-    // Faces that now lie in one plane become one, edges between them go.
-    algorithm.SimplifyResult(true, true, 1e-6);
+    if (whole) algorithm.SimplifyResult(true, true, 1e-6);
     const made = solidsOf(oc, scope, algorithm, [...targets, ...tools]);
     // Joining can come to nothing and report success.
     if (kind === 'join' && made.length === 0) throw failed();

@@ -1,7 +1,8 @@
 /** What round shapes that run through each other measure, in closed form: their edges are neither straight nor round. */
-import type { Step } from '@helb/core';
+import { Ledger, PartEvaluator, transformOf, type Pose, type Step, type Vec3 } from '@helb/core';
 import { describe, expect, test } from '@jest/globals';
-import { designOf, evaluated, extruded, outline, round } from './sample-parts.ts';
+import { loadKernel } from './load.ts';
+import { designOf, evaluated, extruded, outline, rectangle, round } from './sample-parts.ts';
 
 const through = (sketch: string, length: string, more: Partial<Step> = {}): Step => extruded(sketch, length, { name: `Through ${sketch}`, way: 'symmetric', ...more }); // prettier-ignore
 const bar = (radius: number): Record<string, Step> => ({ s: { ...round(radius), plane: { datum: 'wall' } }, e: through('s', '60 mm') }); // prettier-ignore
@@ -44,4 +45,28 @@ test('areas: of the walls of two equal bars that cross, and of the window in a b
   expect(await areas({ ...bar(10), ...crossed(10, 'common', 'side') }, 'cylinder')).toBeCloseTo(1600, 4);
   // Viviani’s two windows: 4R²(π/2 − 1).
   expect(await areas({ ...ball, ...crossed(10, 'common', 'side', [10, 0]) }, 'sphere')).toBeCloseTo(1600 * (Math.PI / 2 - 1), 4); // prettier-ignore
+});
+
+test('a ball whose pole dips into a turned block is cut from it and leaves a cap there, though faces merged break it', async () => {
+  const kernel = await loadKernel();
+  const evaluator = new PartEvaluator(kernel);
+  const made = (steps: Record<string, Step>) => evaluator.evaluate(designOf(steps), Ledger.of(designOf(steps)), 'p');
+  const [block] = (await made({ s: outline(rectangle(-10, -7, 20, 14)), e: extruded('s', '12 mm') })).bodies;
+  const [round6] = (await made({ ...ball, s: { ...half, points: { c: [0, 0], a: [0, -6], b: [0, 6] } } as unknown as Step })).bodies; // prettier-ignore
+  const stands = (at: Vec3, turn: Pose['turn']) => transformOf({ at, turn });
+  const bar = kernel.placed(block!.solid, stands([7.574969384621348, 1.3471650571316318, 9.004472800998238], [0.5730141375557242, 0.3864308499028017, 0.30039229515431765, 0.6573358847777818])).solid; // prettier-ignore
+  const tool = kernel.placed(round6!.solid, stands([4.588938738028023, 6.661823350778697, 10.874965438561034], [-0.17984151945819457, -0.12128201846552701, -0.09427866304403937, 0.9716271062349608])).solid; // prettier-ignore
+  // Its middle lies 5.231244 mm off the block’s side: a cap of πh²(3R − h)/3.
+  const h = 6 - 5.231244;
+  const cap = (Math.PI * h * h * (18 - h)) / 3;
+  for (const [kind, one, other, volume] of [['cut', bar, tool, 3360 - cap], ['cut', tool, bar, 288 * Math.PI - cap], ['common', bar, tool, cap], ['join', bar, tool, 3360 + 288 * Math.PI - cap]] as const) {
+    const outcome = kernel.combine(kind, [one], [other]);
+    expect(outcome.map(({ solid }) => kernel.isValid(solid))).toEqual([true]);
+    expect(kernel.bulk(outcome[0]!.solid).volume).toBeCloseTo(volume, 3);
+    // Every face of it still tells where it came from.
+    expect(outcome[0]!.faces.every((parents) => parents.length > 0)).toBe(true);
+    kernel.free(outcome[0]!.solid);
+  } // prettier-ignore
+  kernel.free(bar);
+  kernel.free(tool);
 });

@@ -2,7 +2,7 @@
 import { describe, expect, test } from '@jest/globals';
 import {
   addAssembly, addDimension, addPart, addStep, checkFit, curesOf, emptyDesign, Ledger, PartEvaluator, placeInstances, refOfFace, setDimension, turnOf,
-  type Body, type Design, type FaceOf, type FitFinding, type Instance, type Pose, type Standing, type Step,
+  type Body, type Design, type FaceOf, type FitFinding, type Instance, type Pose, type SolidHandle, type Standing, type Step,
 } from '@helb/core'; // prettier-ignore
 import { loadKernel } from './load.ts';
 import { edited, extruded, outline, rectangle, round } from './sample-parts.ts';
@@ -61,6 +61,26 @@ describe('two parts', () => {
     expect(found).toMatchObject({ kind: 'overlap', volume: expect.closeTo((Math.PI * h * h * (18 - h)) / 3, 3) });
     const { at: middle } = found as Extract<FitFinding, { kind: 'overlap' }>;
     expect(Math.hypot(...middle.map((x, k) => x - ball.at[k]!))).toBeCloseTo((0.75 * (12 - h) ** 2) / (18 - h), 3);
+  });
+
+  test('what they share is told by what one loses where no sound solid of it is to be had, and else is not known', async () => {
+    const doubted = new Set<number>();
+    const doubting = (kinds: readonly string[]) =>
+      Object.assign(Object.create(kernel) as typeof kernel, {
+        combine(...asked: Parameters<typeof kernel.combine>) {
+          const made = kernel.combine(...asked);
+          if (kinds.includes(asked[0])) for (const { solid } of made) doubted.add(solid);
+          return made;
+        },
+        isValid: (solid: SolidHandle) => !doubted.has(solid) && kernel.isValid(solid),
+      });
+    const standing = await Promise.all([at(0, 0, 0), at(15, 12, 4)].map(async (pose, link) => ({ member: { key: `b${link}`, link }, pose, bodies: await bodiesOf('block') }))); // prettier-ignore
+    const held = kernel.held;
+    const [found] = await checkFit(standing, 0, doubting(['common']));
+    expect(found).toMatchObject({ kind: 'overlap', volume: expect.closeTo(240, 6), at: near([17.5, 16, 7]) });
+    const [unknown] = await checkFit(standing, 0, doubting(['common', 'cut']));
+    expect(unknown).toMatchObject({ kind: 'unknown', why: 'The kernel could not find out what they have in common.' });
+    expect(kernel.held).toBe(held);
   });
 
   test('and by which way the second comes free first; where no faces look at each other that is not told', async () => {

@@ -5,7 +5,7 @@ import {
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
-import { combineSolids } from './combine.ts';
+import { combineSolids, soundlyCombined } from './combine.ts';
 import { combineLocally } from './local-combine.ts';
 import { placesOf } from './face-places.ts';
 import { curvesOf, sectionOf } from './curves.ts';
@@ -121,10 +121,9 @@ export class OcctKernel implements SolidKernel {
       const locally = targets.length === 1 && kind !== 'common' ? this.combineLocally(kind, targets[0]!, tools) : null;
       if (locally) return [locally];
       return scoped((scope) =>
-        combineSolids(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(({ shape, faces }) => ({
-          solid: this.hold(shape),
-          faces,
-        })),
+        soundlyCombined(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(
+          ({ shape, faces, sound }) => ({ solid: this.solids.hold(shape, { sound }), faces }),
+        ),
       );
     });
   }
