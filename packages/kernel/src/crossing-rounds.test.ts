@@ -1,5 +1,5 @@
 /** What round shapes that run through each other measure, in closed form: their edges are neither straight nor round. */
-import { Ledger, PartEvaluator, transformOf, type Pose, type Step, type Vec3 } from '@helb/core';
+import { HERE, Ledger, PartEvaluator, transformOf, type BooleanKind, type Pose, type SolidHandle, type Step, type Vec3 } from '@helb/core'; // prettier-ignore
 import { describe, expect, test } from '@jest/globals';
 import { loadKernel } from './load.ts';
 import { designOf, evaluated, extruded, outline, rectangle, round } from './sample-parts.ts';
@@ -69,4 +69,44 @@ test('a ball whose pole dips into a turned block is cut from it and leaves a cap
   } // prettier-ignore
   kernel.free(bar);
   kernel.free(tool);
+});
+
+describe('a whole ring', () => {
+  const ring: Record<string, Step> = { ...ball, s: { ...round(3, {}, [9, 0]), plane: { datum: 'wall' } } as Step };
+  const rod: Record<string, Step> = { s: round(4), e: extruded('s', '30 mm') };
+  const plate: Record<string, Step> = { s: outline(rectangle(-20, -20, 40, 40)), e: extruded('s', '2 mm', { way: 'symmetric' }) }; // prettier-ignore
+  const slanting: Pose = { at: [1.35, 1.55, 0.3], turn: [0.39406739009042946, 0.4597585676852838, -0.6735897021853706, -0.42380404035015695] }; // prettier-ignore
+  const inside: Record<string, Step> = { s: outline(rectangle(-20, -20, 40, 40)), e: extruded('s', '20 mm', { way: 'symmetric' }) }; // prettier-ignore
+
+  test.each<[string, Record<string, Step>, Pose, number | null]>([
+    ['a slanting rod', rod, slanting, null],
+    // Between z = ±1 of a tube of radius 3 about a circle of radius 9: Pappus, of the strip of the disc.
+    ['a plate through its middle', plate, HERE, 2 * Math.PI * 9 * 2 * (Math.sqrt(8) + 9 * Math.asin(1 / 3))],
+    ['a block round all of it', inside, HERE, 2 * Math.PI ** 2 * 9 * 9],
+    ['another ring', ring, { at: [7, 2, 1], turn: slanting.turn }, null],
+  ])('and %s: joined, cut and in common agree, each time anew, and lose nothing', async (_, steps, pose, shared) => {
+    const kernel = await loadKernel();
+    const evaluator = new PartEvaluator(kernel);
+    const made = async (of: Record<string, Step>) => (await evaluator.evaluate(designOf(of), Ledger.of(designOf(of)), 'p')).bodies[0]!; // prettier-ignore
+    const [a, other] = [await made(ring), await made(steps)];
+    const b = kernel.placed(other.solid, transformOf(pose)).solid;
+    const [va, vb] = [a.facts.volume, other.facts.volume];
+    const held = kernel.held;
+    const volume = (kind: BooleanKind, one: SolidHandle, tool: SolidHandle): number => {
+      const outcome = kernel.combine(kind, [one], [tool]);
+      expect(outcome.every(({ solid }) => kernel.isValid(solid))).toBe(true);
+      expect(outcome.every(({ faces }) => faces.every((parents) => parents.length > 0))).toBe(true);
+      const sum = outcome.reduce((total, { solid }) => total + kernel.bulk(solid).volume, 0);
+      for (const { solid } of outcome) kernel.free(solid);
+      return sum;
+    };
+    for (let again = 0; again < 2; again++) {
+      const common = volume('common', a.solid, b);
+      if (shared !== null) expect(common).toBeCloseTo(shared, 3);
+      expect(common).toBeGreaterThan(1);
+      for (const [kind, one, tool, without] of [['cut', a.solid, b, va], ['cut', b, a.solid, vb], ['join', a.solid, b, va + vb], ['join', b, a.solid, va + vb]] as const)
+        expect([kind, volume(kind, one, tool)]).toEqual([kind, expect.closeTo(without - common, 2)]);
+    } // prettier-ignore
+    expect(kernel.held).toBe(held);
+  }); // prettier-ignore
 });

@@ -8,6 +8,8 @@ export interface Held {
   size?: number;
   bulk?: SolidBulk;
   sound?: boolean;
+  /** Has it a face that is a whole torus? */
+  ring?: boolean;
   places?: readonly FacePlace[];
   /** It is a copy of that one, moved. */
   copied?: { readonly from: number; readonly to: Transform };

@@ -5,7 +5,7 @@ import {
 } from '@helb/core'; // prettier-ignore
 import type { OpenCascadeInstance, TopoDS_Shape } from 'replicad-opencascadejs';
 import { bendsOf } from './bends.ts';
-import { combineSolids, soundlyCombined } from './combine.ts';
+import { combineSolids, hasRing, soundlyCombined } from './combine.ts';
 import { combineLocally } from './local-combine.ts';
 import { placesOf } from './face-places.ts';
 import { curvesOf, sectionOf } from './curves.ts';
@@ -121,12 +121,20 @@ export class OcctKernel implements SolidKernel {
       const locally = targets.length === 1 && kind !== 'common' ? this.combineLocally(kind, targets[0]!, tools) : null;
       if (locally) return [locally];
       return scoped((scope) =>
-        soundlyCombined(this.oc, scope, kind, targets.map(this.shape), tools.map(this.shape)).map(
-          ({ shape, faces, sound }) => ({ solid: this.solids.hold(shape, { sound }), faces }),
-        ),
+        soundlyCombined(
+          this.oc,
+          scope,
+          kind,
+          targets.map(this.shape),
+          tools.map(this.shape),
+          [...targets, ...tools].map(this.hasRing),
+        ).map(({ shape, faces, sound }) => ({ solid: this.solids.hold(shape, { sound }), faces })),
       );
     });
   }
+
+  private readonly hasRing = (solid: SolidHandle): boolean =>
+    (this.solids.of(solid).ring ??= scoped((scope) => hasRing(this.oc, scope, this.shape(solid))));
 
   /** Null where more is met than a few flat faces, or too little to be worth it. */
   private combineLocally(kind: 'join' | 'cut', target: SolidHandle, tools: readonly SolidHandle[]): MadeSolid | null {
