@@ -30,7 +30,7 @@ export function combineSolids(
 
 /**
  * The same, and whether each is sound: merging faces can break what was sound before, and is left out then.
- * @param rings which of the targets and tools have a whole torus for a face
+ * @param rings one of them has a whole torus for a face: merging would damage what goes in as well, and is never tried
  */
 export function soundlyCombined(
   oc: OpenCascadeInstance,
@@ -38,53 +38,16 @@ export function soundlyCombined(
   kind: BooleanKind,
   targets: readonly TopoDS_Shape[],
   tools: readonly TopoDS_Shape[],
-  rings: readonly boolean[],
+  rings: boolean,
 ): (Made & { readonly sound: boolean })[] {
   const looked = (made: readonly Made[]) => made.map((m) => ({ ...m, sound: isSound(oc, m.shape) }));
-  if (rings.includes(true)) return looked(ringsCombined(oc, scope, kind, targets, tools, rings));
+  if (rings) return looked(combineSolids(oc, scope, kind, targets, tools, false));
   const merged = looked(combineSolids(oc, scope, kind, targets, tools));
   if (merged.every((m) => m.sound)) return merged;
   const plain = looked(combineSolids(oc, scope, kind, targets, tools, false));
   const [taken, left] = plain.length > 0 && plain.every((m) => m.sound) ? [plain, merged] : [merged, plain];
   for (const { shape } of left) shape.delete();
   return taken;
-}
-
-/**
- * Where a face is a whole torus, closed both ways, merging faces breaks the outcome and what went in, and joining loses
- * the ring without a word: nothing is merged, and a ring is joined by what of it lies outside the others.
- */
-function ringsCombined(
-  oc: OpenCascadeInstance,
-  scope: Scope,
-  kind: BooleanKind,
-  targets: readonly TopoDS_Shape[],
-  tools: readonly TopoDS_Shape[],
-  rings: readonly boolean[],
-): Made[] {
-  if (kind !== 'join') return combineSolids(oc, scope, kind, targets, tools, false);
-  const all = [...targets, ...tools];
-  // What goes in at last, and of what each of its faces is.
-  const parts = all.flatMap(
-    (shape, at): { shape: TopoDS_Shape; parents: (face: number) => readonly FaceParent[] }[] => {
-      if (!rings[at]) return [{ shape, parents: (index) => [{ argument: at, kind: 'face', index, how: 'modified' }] }];
-      // Of two rings the later gives way to the earlier.
-      const others = all.flatMap((other, o) => (o !== at && (!rings[o] || o < at) ? [{ other, o }] : []));
-      if (others.length === 0) return [{ shape, parents: (index) => [{ argument: at, kind: 'face', index, how: 'modified' }] }]; // prettier-ignore
-      return atOnce(oc, scope, 'cut', [shape], others.map((o) => o.other), false).map((made) => ({
-      shape: scope.keep(made.shape),
-      parents: (index) => made.faces[index]!.map((p) => ({ ...p, argument: p.argument === 0 ? at : others[p.argument - 1]!.o })), // prettier-ignore
-    })); // prettier-ignore
-    },
-  );
-  // Of rings that lie wholly in another nothing is added.
-  const [only, more] = parts;
-  if (only && !more) return [{ shape: oc.TopoDS.Solid(only.shape), faces: facesOf(oc, scope, only.shape).map((_, index) => [...only.parents(index)]) }]; // prettier-ignore
-  const [first, ...rest] = parts.map((p) => p.shape);
-  return atOnce(oc, scope, 'join', [first!], rest, false).map(({ shape, faces }) => ({
-    shape,
-    faces: faces.map((own) => own.flatMap((p) => parts[p.argument]!.parents(p.index))),
-  }));
 }
 
 /** Has it a face that is a whole torus? */

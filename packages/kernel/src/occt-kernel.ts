@@ -127,7 +127,7 @@ export class OcctKernel implements SolidKernel {
           kind,
           targets.map(this.shape),
           tools.map(this.shape),
-          [...targets, ...tools].map(this.hasRing),
+          [...targets, ...tools].some(this.hasRing),
         ).map(({ shape, faces, sound }) => ({ solid: this.solids.hold(shape, { sound }), faces })),
       );
     });
