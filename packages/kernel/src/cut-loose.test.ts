@@ -105,6 +105,6 @@ describe('is refused', () => {
       expect(kernel.held).toBe(held);
     }
     const { failed } = await made(edited(lender, cutBorrowLoose('peg', 'b', { ...kept, bodies: { gzip: 'AAAA', names } }))); // prettier-ignore
-    expect(failed).toEqual(['What is kept of Blocks is damaged; choose the file again.']);
+    expect(failed).toEqual(['What was kept of Blocks is damaged; remove this step and borrow Blocks anew.']);
   });
 });

@@ -56,14 +56,8 @@ function levelsIn(shape: Shape, d: Vec3): Lying[] {
   });
   const axes = shape.axes
     .filter((a) => Math.abs(dot(a.direction, d)) < 1e-9)
-    .map((a): Lying => ({ at: dot(a.at, d), row: asideRow(shape, a, d), like: shape.rounds.filter((r) => r.axis === a).reduce((sum, r) => sum + r.radius, 0), is: 'axis' })); // prettier-ignore
+    .map((a): Lying => ({ at: dot(a.at, d), row: shape.asideOf(a, d), like: shape.rounds.filter((r) => r.axis === a).reduce((sum, r) => sum + r.radius, 0), is: 'axis' })); // prettier-ignore
   return [...flats, ...axes];
-}
-
-function asideRow(shape: Shape, { aside, unknowns }: Shape['axes'][number], d: Vec3): Float64Array {
-  const row = new Float64Array(shape.width);
-  aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, d)));
-  return row;
 }
 
 /**

@@ -160,8 +160,9 @@ export function pitchRow(shape: Shape, one: Found, about: Found): Float64Array |
   const off = minus(a.at, b.at);
   const by = dot(off, b.direction);
   const out = unit(minus(off, [b.direction[0] * by, b.direction[1] * by, b.direction[2] * by]));
-  const rows = out ? [a, b].map((axis) => along(out, shape.axisMotions(axis))) : [];
-  return rows[0] && rows[1] ? rows[0].map((x, i) => x - rows[1]![i]!) : null;
+  if (!out) return null;
+  const middle = shape.asideOf(b, out);
+  return shape.asideOf(a, out).map((x, i) => x - middle[i]!);
 }
 
 /** The two ends of an edge. */

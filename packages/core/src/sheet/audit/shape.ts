@@ -151,6 +151,13 @@ export class Shape {
     return row;
   }
 
+  /** How an axis moves along a direction square to it. */
+  asideOf({ aside, unknowns }: AxisFreedom, d: Vec3): Float64Array {
+    const row = new Float64Array(this.width);
+    aside.forEach((e, k) => (row[unknowns[k]!] = dot(e, d)));
+    return row;
+  }
+
   /** How an axis moves aside. */
   axisMotions({ aside, unknowns }: AxisFreedom): Motion[] {
     return aside.map((along, k) => ({ along, row: this.only(unknowns[k]!) }));

@@ -34,11 +34,10 @@ function centersIn(shape: Shape, e: Vec3): Vec3[] {
   const walls = shape.planes.filter((p) => Math.abs(dot(p.normal, e)) < TURN);
   const axes = axesAlong(shape, e);
   const middle = (all: readonly Vec3[]) => [0, 1, 2].map((k) => all.reduce((sum, p) => sum + p[k]!, 0) / all.length) as unknown as Vec3; // prettier-ignore
-  const alike = [
-    ...grouped(walls, (p) => p.area).map((g) => g.map((p) => p.center)),
-    ...grouped(axes, (a) => signOf(shape, a)).map((g) => g.map((a) => a.at)),
-  ];
-  const found = [...axes.map((a) => a.at), ...alike.filter((g) => g.length >= 3).map(middle)];
+  const alikeAxes = grouped(axes, (a) => signOf(shape, a)).map((g) => g.map((a) => a.at));
+  const alike = [...grouped(walls, (p) => p.area).map((g) => g.map((p) => p.center)), ...alikeAxes];
+  // Of hundreds of bores alike none is taken for a middle: what is turned about one is rarely so common.
+  const found = [...alikeAxes.filter((g) => g.length < 3).flat(), ...alike.filter((g) => g.length >= 3).map(middle)];
   return found.filter((p, i) => found.findIndex((o) => aside(minus(o, p), e) < PLACE) === i);
 }
 
@@ -119,7 +118,7 @@ export function rowsOfRings(shape: Shape, rings: readonly Ring[]): Float64Array[
     const same = centers.find((o) => o.ring.center === center && center !== null);
     centers.push({ ring, c });
     const held = center
-      ? c.map(([d, row]) => minusRow(row, axisRow(shape, center, d)))
+      ? c.map(([d, row]) => minusRow(row, shape.asideOf(center, d)))
       : same
         ? c.map(([, row], i) => minusRow(row, same.c[i]![1]))
         : [];
@@ -136,13 +135,7 @@ export function rowsOfRings(shape: Shape, rings: readonly Ring[]): Float64Array[
 }
 
 const motionOf = (shape: Shape, m: Member, d: Vec3): Float64Array =>
-  m.is === 'axis' ? axisRow(shape, m.of, d) : scaled(shape.offsetOf(m.of), dot(m.of.normal, d));
-
-function axisRow(shape: Shape, { aside, unknowns }: AxisFreedom, d: Vec3): Float64Array {
-  const row = new Float64Array(shape.width);
-  aside.forEach((a, k) => (row[unknowns[k]!] = dot(a, d)));
-  return row;
-}
+  m.is === 'axis' ? shape.asideOf(m.of, d) : scaled(shape.offsetOf(m.of), dot(m.of.normal, d));
 
 /** How a flat turns about the centre line; not at all where it stands square. */
 function turnRow(shape: Shape, { tilts }: PlaneFreedom, e: Vec3): Float64Array {

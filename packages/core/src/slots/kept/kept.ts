@@ -1,5 +1,6 @@
 /** What was borrowed of another part, cut loose from it: kept in the step as it was, where it stood. */
 import { z } from 'zod';
+import { StepFailure } from '../../names/body.ts';
 import { hashText } from '../../ids/hash.ts';
 import { SketchGeometry } from '../../sketch/schema.ts';
 import type { Vec3 } from '../../space/vector.ts';
@@ -52,8 +53,22 @@ export function kept(): SlotKind<Kept, KeptSource> {
     resolve(stored) {
       let digest = digests.get(stored);
       if (digest === undefined) digests.set(stored, (digest = hashText(JSON.stringify(stored))));
-      return { value: { stored, bytes: () => fileBytes(stored.name, stored.bodies!.gzip) }, digest };
+      return { value: { stored, bytes: () => bytesOf(stored) }, digest };
     },
     label: ({ name }) => ({ label: `${name} as it was, cut loose` }),
   });
 }
+
+/** @throws StepFailure */
+function bytesOf({ name, bodies }: Kept): Uint8Array {
+  try {
+    if (bodies) return fileBytes(name, bodies.gzip);
+  } catch (error) {
+    // There is no file to choose again.
+    if (!(error instanceof StepFailure)) throw error;
+  }
+  throw damagedKept(name);
+}
+
+export const damagedKept = (name: string): StepFailure =>
+  new StepFailure(`What was kept of ${name} is damaged; remove this step and borrow ${name} anew.`);

@@ -5,7 +5,7 @@ import { source } from '../../slots/source/source.ts';
 import type { SolidHandle } from '../../solid/kernel.ts';
 import { transformOf } from '../../space/pose.ts';
 import { movedFrame } from '../../space/transform.ts';
-import { kept, type KeptSource } from '../../slots/kept/kept.ts';
+import { damagedKept, kept, type KeptSource } from '../../slots/kept/kept.ts';
 import { readName } from '../../names/name.ts';
 import { findRegions } from '../../sketch/regions/regions.ts';
 import { solveSketch } from '../../sketch/solve.ts';
@@ -53,10 +53,10 @@ function madeOfKept({ stored: { name, bodies, sketch }, bytes }: KeptSource, con
     return { made: [], used: [], sketch: { frame: sketch.frame, solution, regions: findRegions(solution.geometry) } };
   }
   const { kernel, stepId } = context;
-  const { solids } = bodies ? kernel.readStep(bytes()) : { solids: [] };
+  const { solids } = kernel.readStep(bytes());
   const damaged = (): never => {
     for (const solid of solids) kernel.free(solid);
-    throw new StepFailure(`What was kept of ${name} is damaged; remove this step and borrow ${name} anew.`);
+    throw damagedKept(name);
   };
   const read = bodies?.names.map(({ body, faces }) => ({
     body: readName(body),
